@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Assets;
+
+use App\Exceptions\UserError;
+use App\Models\Asset;
+use App\Models\AssetVersion;
+use App\Models\Production;
+use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Format\Gltf\GltfLimits;
+use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Motion\Model\MotionRecipe;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+
+/** Brings files into the kit: checked, digested, stored by content, given a version. */
+final class AssetIntake
+{
+    public function __construct(private readonly BlobStore $blobs) {}
+
+    /**
+     * A GLB or an embedded glTF; kind null: told from what is in it.
+     *
+     * @param  list<string>  $tags
+     */
+    public function model(?Production $production, string $bytes, string $name, ?string $kind = null, array $tags = [], ?string $slug = null, string $credit = 'Brought in', string $licence = 'unknown'): AssetVersion
+    {
+        $limit = config('reel.upload_bytes');
+        $gltf = GltfReader::read($bytes, new GltfLimits(bytes: is_int($limit) ? $limit : 0));
+        $digest = AssetDigest::of($gltf);
+        $kind ??= match (true) {
+            $digest['kind'] === 'figure' && $digest['vertices'] > 0 => 'performer',
+            $digest['vertices'] === 0 && $digest['clips'] !== [] => 'motion',
+            $digest['bounds'][1][0] - $digest['bounds'][0][0] > 4.0 => 'set',
+            default => 'prop',
+        };
+        if ($kind === 'motion' && $digest['clips'] === []) {
+            throw new UserError('intake.no-motion', "There is no motion in \"{$name}\".", 'Bring it in as a prop or a performer, or export it with its animation.');
+        }
+        if ($kind !== 'motion' && $digest['vertices'] === 0) {
+            throw new UserError('intake.empty', "There is nothing to draw in \"{$name}\".", 'Export it with its meshes, or bring it in as a motion.');
+        }
+
+        return $this->store($production, $kind, $name, $bytes, $digest, $tags, $slug, $credit, $licence);
+    }
+
+    /**
+     * A generated motion: its file is the recipe.
+     *
+     * @param  list<string>  $tags
+     * @param  array<string, mixed>  $facts
+     */
+    public function recipe(?Production $production, MotionRecipe $recipe, string $name, array $tags, string $slug, array $facts): AssetVersion
+    {
+        $bytes = json_encode(['format' => 'crisp-reel/motion', 'version' => 1, 'recipe' => $recipe->toArray()], JSON_THROW_ON_ERROR);
+
+        return $this->store($production, 'motion', $name, $bytes, ['kind' => 'motion', 'recipe' => $recipe->toArray()] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+    }
+
+    /**
+     * @param  array<string, mixed>  $digest
+     * @param  list<string>  $tags
+     * @param  array<string, mixed>|null  $facts
+     */
+    private function store(?Production $production, string $kind, string $name, string $bytes, array $digest, array $tags, ?string $slug, string $credit, string $licence, ?array $facts = null): AssetVersion
+    {
+        $blob = $this->blobs->put($bytes);
+        $digestHash = $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
+        $slug ??= $this->freeSlug($production, $name);
+
+        return DB::transaction(function () use ($production, $kind, $name, $tags, $slug, $credit, $licence, $blob, $digestHash, $digest, $facts): AssetVersion {
+            $asset = Asset::query()->firstOrCreate(
+                ['production_id' => $production?->id, 'slug' => $slug],
+                ['kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence],
+            );
+            $latest = $asset->versions()->orderByDesc('number')->first();
+            if ($latest !== null && $latest->blob === $blob && $latest->digest === $digestHash) {
+                return $latest;
+            }
+
+            return $asset->versions()->create([
+                'number' => ($latest->number ?? 0) + 1, 'blob' => $blob, 'digest' => $digestHash, 'picture' => null,
+                'facts' => $facts ?? self::facts($digest), 'findings' => [],
+            ]);
+        });
+    }
+
+    private function freeSlug(?Production $production, string $name): string
+    {
+        $base = Str::slug(Str::limit($name, 80, '')) ?: 'asset';
+        for ($n = 1, $slug = $base; Asset::query()->where('production_id', $production?->id)->where('slug', $slug)->exists(); $n++) {
+            $slug = "{$base}-{$n}";
+        }
+
+        return $slug;
+    }
+
+    /**
+     * @param  array<string, mixed>  $digest
+     * @return array<string, mixed>
+     */
+    private static function facts(array $digest): array
+    {
+        /** @var array{list<float>, list<float>} $b */
+        $b = $digest['bounds'];
+        $roles = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['roles'] ?? null) ? count($digest['skeleton']['roles']) : 0;
+        $round = static fn (float $v): float => round($v, 3);
+
+        return [
+            'size' => array_map(static fn (int $k): float => $round($b[1][$k] - $b[0][$k]), [0, 1, 2]),
+            'triangles' => $digest['triangles'], 'vertices' => $digest['vertices'], 'draws' => $digest['draws'],
+            'joints' => is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? count($digest['skeleton']['names']) : 0,
+            'roles' => $roles, 'shapes' => is_array($digest['morphs'] ?? null) ? count($digest['morphs']) : 0,
+            'mounts' => array_keys(is_array($digest['mounts'] ?? null) ? $digest['mounts'] : []), 'clips' => $digest['clips'] ?? [],
+        ];
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits\Commands;
+
+use App\Edits\EditCommand;
+use App\Edits\EditContext;
+
+use App\Exceptions\UserError;
+use Illuminate\Support\Facades\DB;
+
+/** Puts a motion on a performer's lane; without a start it follows the last beat. */
+final class BeatAdd implements EditCommand
+{
+    public const RULES = [
+        'start' => 'sometimes|integer|between:0,1000000', 'sourceIn' => 'sometimes|numeric|between:0,3600', 'sourceOut' => 'sometimes|nullable|numeric|between:0,3600',
+        'speed' => 'sometimes|numeric|between:0.05,20', 'loops' => 'sometimes|integer|between:1,10000', 'root' => 'sometimes|in:travel,spot',
+        'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240', 'settings' => 'sometimes|array|max:20', 'settings.*' => 'numeric',
+    ];
+
+    private const COLUMNS = [
+        'start' => 'start', 'sourceIn' => 'source_in', 'sourceOut' => 'source_out', 'speed' => 'speed', 'loops' => 'loops', 'root' => 'root',
+        'join' => 'join_kind', 'joinFrames' => 'join_frames',
+    ];
+
+    public function name(): string
+    {
+        return 'beat.add';
+    }
+
+    public function rules(): array
+    {
+        return ['item' => 'required', 'motion' => 'required'] + self::RULES;
+    }
+
+    public function apply(EditContext $scene, array $in): string
+    {
+        $item = $scene->find('items', $in['item']);
+        $motion = $scene->asset($in['motion']);
+        if ($item->kind !== 'performer') {
+            throw new UserError('beat.not-performer', "\"{$item->name}\" is not a performer.", 'Put the motion on a performer.');
+        }
+        if ($motion->kind !== 'motion') {
+            throw new UserError('beat.not-motion', "\"{$motion->name}\" is not a motion.", 'Choose a motion from the tray.');
+        }
+        $in['start'] ??= $this->after($scene, (int) $item->id);
+        $id = $scene->rows->insert('beats', self::columns($in) + [
+            'scene_id' => $scene->scene->id, 'item_id' => $item->id, 'asset_id' => $motion->id, 'settings' => json_encode((object) (is_array($in['settings'] ?? null) ? $in['settings'] : [])),
+        ]);
+        $scene->remember($in['as'] ?? null, $id);
+
+        return "{$motion->name} for {$item->name}";
+    }
+
+    /**
+     * @param  array<string, mixed>  $in
+     * @return array<string, mixed>
+     */
+    public static function columns(array $in): array
+    {
+        $out = [];
+        foreach (self::COLUMNS as $key => $column) {
+            if (array_key_exists($key, $in)) {
+                $out[$column] = $in[$key];
+            }
+        }
+
+        return $out;
+    }
+
+    private function after(EditContext $scene, int $item): int
+    {
+        if (! DB::table('beats')->where('item_id', $item)->exists()) {
+            return 0;
+        }
+
+        return (int) ceil($scene->compiled()->lanes["i{$item}"]->end() - 1e-6);
+    }
+}

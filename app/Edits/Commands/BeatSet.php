@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits\Commands;
+
+use App\Edits\EditCommand;
+use App\Edits\EditContext;
+
+use App\Exceptions\UserError;
+
+/** Moves, trims, speeds up, loops or changes a beat; with "motion" another motion takes its place. */
+final class BeatSet implements EditCommand
+{
+    public function name(): string
+    {
+        return 'beat.set';
+    }
+
+    public function rules(): array
+    {
+        return ['beat' => 'required', 'motion' => 'sometimes'] + BeatAdd::RULES;
+    }
+
+    public function apply(EditContext $scene, array $in): string
+    {
+        $beat = $scene->find('beats', $in['beat']);
+        $values = BeatAdd::columns($in);
+        if (isset($in['motion'])) {
+            $motion = $scene->asset($in['motion']);
+            if ($motion->kind !== 'motion') {
+                throw new UserError('beat.not-motion', "\"{$motion->name}\" is not a motion.", 'Choose a motion from the tray.');
+            }
+            $values += ['asset_id' => $motion->id, 'source_in' => 0.0, 'source_out' => null, 'settings' => '{}'];
+        }
+        if (is_array($in['settings'] ?? null)) {
+            $old = json_decode($beat->settings, true);
+            $values['settings'] = json_encode((object) ($in['settings'] + (is_array($old) ? $old : [])));
+        }
+        $from = $values['source_in'] ?? $beat->source_in;
+        $to = array_key_exists('source_out', $values) ? $values['source_out'] : $beat->source_out;
+        if ($to !== null && (float) $to <= (float) $from) {
+            throw new UserError('beat.trim', 'A beat ends after it begins.', 'Give an out time later than the in time.');
+        }
+        if ($values !== []) {
+            $scene->rows->update('beats', (int) $beat->id, $values);
+        }
+
+        return isset($in['start']) ? 'Move a beat' : (isset($in['sourceIn']) || isset($in['sourceOut']) ? 'Trim a beat' : 'Change a beat');
+    }
+}

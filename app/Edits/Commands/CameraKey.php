@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits\Commands;
+
+use App\Edits\EditCommand;
+use App\Edits\EditContext;
+
+/** A key of a camera's move at a frame; an old key there is replaced. */
+final class CameraKey implements EditCommand
+{
+    public function name(): string
+    {
+        return 'camera.key';
+    }
+
+    public function rules(): array
+    {
+        return ['camera' => 'required', 'frame' => 'required|integer|between:0,1000000'] + CameraAdd::POSE;
+    }
+
+    public function apply(EditContext $scene, array $in): string
+    {
+        $camera = $scene->find('cameras', $in['camera']);
+        $keys = json_decode($camera->keys, true);
+        $keys = array_filter(is_array($keys) ? $keys : [], static fn (array $k): bool => $k['frame'] !== (int) $in['frame']);
+        $keys[] = CameraAdd::key($in);
+        usort($keys, static fn (array $a, array $b): int => $a['frame'] <=> $b['frame']);
+        $scene->rows->update('cameras', (int) $camera->id, ['keys' => json_encode($keys)]);
+
+        return "Key camera {$camera->letter}";
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits\Commands;
+
+use App\Edits\EditCommand;
+use App\Edits\EditContext;
+
+/** Moves, turns or grows an item. With "land" it is put on what is below it. */
+final class ItemPlace implements EditCommand
+{
+    public function name(): string
+    {
+        return 'item.place';
+    }
+
+    public function rules(): array
+    {
+        return [
+            'item' => 'required', 'position' => 'sometimes|array|size:3', 'position.*' => 'numeric|between:-10000,10000',
+            'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000', 'land' => 'sometimes|boolean',
+        ];
+    }
+
+    public function apply(EditContext $scene, array $in): string
+    {
+        $item = $scene->find('items', $in['item']);
+        $values = [];
+        if (is_array($in['position'] ?? null)) {
+            [$values['x'], $values['y'], $values['z']] = array_map(floatval(...), $in['position']);
+        }
+        if (($in['land'] ?? false) === true) {
+            $x = (float) ($values['x'] ?? $item->x);
+            $z = (float) ($values['z'] ?? $item->z);
+            $values['y'] = $scene->ground($x, $z, (int) $item->id);
+        }
+        if (isset($in['headingDeg'])) {
+            $values['heading_deg'] = fmod((float) $in['headingDeg'], 360.0);
+        }
+        if (isset($in['scale'])) {
+            $values['scale'] = (float) $in['scale'];
+        }
+        if ($values !== []) {
+            $scene->rows->update('items', (int) $item->id, $values);
+        }
+
+        return (isset($values['x']) || isset($values['y']) ? 'Move' : (isset($values['scale']) ? 'Grow' : 'Turn'))." {$item->name}";
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits\Commands;
+
+use App\Edits\EditCommand;
+use App\Edits\EditContext;
+
+use Illuminate\Support\Facades\DB;
+
+/** Takes an item out of the scene, with its beats and carries. */
+final class ItemRemove implements EditCommand
+{
+    public function name(): string
+    {
+        return 'item.remove';
+    }
+
+    public function rules(): array
+    {
+        return ['item' => 'required'];
+    }
+
+    public function apply(EditContext $scene, array $in): string
+    {
+        $item = $scene->find('items', $in['item']);
+        foreach (DB::table('links')->where('child_id', $item->id)->orWhere('parent_id', $item->id)->pluck('id') as $id) {
+            $scene->rows->delete('links', (int) $id);
+        }
+        foreach (DB::table('beats')->where('item_id', $item->id)->pluck('id') as $id) {
+            $scene->rows->delete('beats', (int) $id);
+        }
+        $scene->rows->delete('items', (int) $item->id);
+
+        return "Remove {$item->name}";
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits\Commands;
+
+use App\Edits\EditCommand;
+use App\Edits\EditContext;
+
+use App\Models\Scene;
+use CrispReel\Core\Document\Rate;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Rate and picture shape of the whole production. A new rate keeps every beat, cut and key at its time: frames are
+ * brought over to the nearest one in all scenes.
+ */
+final class ProductionSet implements EditCommand
+{
+    private const FRAMES = [
+        'beats' => ['start'], 'links' => ['from_frame', 'to_frame'], 'shots' => ['in_frame', 'out_frame'],
+    ];
+
+    public function name(): string
+    {
+        return 'production.set';
+    }
+
+    public function rules(): array
+    {
+        return [
+            'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096', 'height' => 'sometimes|integer|min:64|max:4096',
+        ];
+    }
+
+    public function apply(EditContext $scene, array $in): string
+    {
+        $production = $scene->scene->production;
+        $values = array_intersect_key($in, ['width' => 1, 'height' => 1]);
+        if (is_array($in['rate'] ?? null)) {
+            $new = new Rate((int) $in['rate'][0], (int) $in['rate'][1]);
+            $old = new Rate((int) $production->rate_num, (int) $production->rate_den);
+            $values += ['rate_num' => $new->num, 'rate_den' => $new->den];
+            $this->retime($scene, $production->scenes()->pluck('id')->all(), $new->perSecond() / $old->perSecond());
+        }
+        if ($values !== []) {
+            $scene->rows->update('productions', $production->id, $values);
+            $scene->scene->unsetRelation('production');
+        }
+
+        return isset($in['rate']) ? 'Set the frame rate' : 'Set the picture size';
+    }
+
+    /** @param array<int, mixed> $scenes */
+    private function retime(EditContext $scene, array $scenes, float $factor): void
+    {
+        $to = static fn (mixed $f): ?int => $f === null ? null : (int) round((int) $f * $factor);
+        foreach (self::FRAMES as $table => $columns) {
+            foreach (DB::table($table)->whereIn('scene_id', $scenes)->orderBy('id')->get() as $row) {
+                $values = [];
+                foreach ($columns as $column) {
+                    $values[$column] = $to($row->{$column});
+                }
+                $scene->rows->update($table, (int) $row->id, $values);
+            }
+        }
+        foreach (DB::table('cameras')->whereIn('scene_id', $scenes)->orderBy('id')->get() as $row) {
+            $keys = json_decode($row->keys, true);
+            $keys = array_map(static fn (array $k): array => ['frame' => $to($k['frame'])] + $k, is_array($keys) ? $keys : []);
+            $scene->rows->update('cameras', (int) $row->id, ['keys' => json_encode($keys)]);
+        }
+        Scene::query()->whereIn('id', $scenes)->where('id', '!=', $scene->scene->id)->increment('revision');
+    }
+}

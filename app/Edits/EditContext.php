@@ -1,0 +1,174 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits;
+
+use App\Assets\StoredAssets;
+use App\Exceptions\UserError;
+use App\Models\Asset;
+use App\Models\AssetVersion;
+use App\Models\Item;
+use App\Models\Scene;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Geometry\FloorMap;
+use CrispReel\Core\Math\Placement;
+use Illuminate\Support\Facades\DB;
+use stdClass;
+
+/** A scene being changed: rows by reference, the ground, and the settled scene as it is now. */
+final class EditContext
+{
+    private const LETTER = ['items' => 'i', 'beats' => 'b', 'links' => 'l', 'cameras' => 'c', 'shots' => 's', 'assets' => 'a'];
+
+    /** @var array<string, int> rows made in this call, by the name the caller gave them */
+    private array $made = [];
+
+    private ?CompiledScene $compiled = null;
+
+    private int $compiledAt = -1;
+
+    public function __construct(
+        public readonly Scene $scene,
+        public readonly Recorder $rows,
+        private readonly SceneStream $stream,
+        private readonly StoredAssets $assets,
+    ) {}
+
+    public function remember(mixed $as, int $id): void
+    {
+        if (is_string($as) && $as !== '') {
+            $this->made[$as] = $id;
+        }
+    }
+
+    /** A row of this scene by id (12, "i12"), by a name given earlier in the call ("$cart"), or by its own name. */
+    public function find(string $table, mixed $ref): stdClass
+    {
+        $row = null;
+        $letter = self::LETTER[$table];
+        if (is_string($ref) && isset($this->made[$ref])) {
+            $row = DB::table($table)->where('id', $this->made[$ref])->first();
+        } elseif (is_int($ref) || (is_string($ref) && preg_match("/^{$letter}?(\d+)$/", $ref) === 1)) {
+            $row = DB::table($table)->where('scene_id', $this->scene->id)->where('id', (int) ltrim((string) $ref, $letter))->first();
+        }
+        if ($row === null && is_string($ref) && in_array($table, ['items', 'cameras'], true)) {
+            $row = DB::table($table)->where('scene_id', $this->scene->id)->where($table === 'items' ? 'name' : 'letter', $ref)->first();
+        }
+
+        return $row ?? throw new UserError('edit.not-found', sprintf('There is no %s "%s" in this scene.', rtrim($table, 's'), is_scalar($ref) ? (string) $ref : '?'), 'Look at the scene again: it may have been removed.');
+    }
+
+    /** A kit asset that this production may use. */
+    public function asset(mixed $ref): Asset
+    {
+        $query = Asset::query()->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $this->scene->production_id));
+        $asset = is_int($ref) || (is_string($ref) && preg_match('/^a?\d+$/', $ref) === 1)
+            ? $query->find((int) ltrim((string) $ref, 'a'))
+            : $query->where(fn ($q) => $q->where('slug', $ref)->orWhere('name', $ref))->orderByDesc('production_id')->first();
+
+        return $asset instanceof Asset ? $asset : throw new UserError('edit.no-asset', sprintf('There is no asset "%s" in the kit.', is_scalar($ref) ? (string) $ref : '?'), 'Choose one from the tray, or bring it in first.');
+    }
+
+    /** @return array<string, mixed> */
+    public function digest(int $assetId): array
+    {
+        $v = AssetVersion::query()->where('asset_id', $assetId)->orderByDesc('number')->firstOrFail();
+
+        return $this->assets->byHash($v->digest);
+    }
+
+    /** The scene as it stands after the commands so far. */
+    public function compiled(): CompiledScene
+    {
+        if ($this->compiled === null || $this->compiledAt !== count($this->rows->changes())) {
+            $this->compiled = $this->stream->compile($this->scene->refresh());
+            $this->compiledAt = count($this->rows->changes());
+        }
+
+        return $this->compiled;
+    }
+
+    /** Height of what one can stand on at a place, but not above $ceiling; 0 where there is nothing. */
+    public function ground(float $x, float $z, ?int $exceptItem = null, float $ceiling = INF): float
+    {
+        $map = new FloorMap;
+        foreach ($this->scene->items()->where('kind', '!=', 'performer')->get() as $item) {
+            if ($item->id === $exceptItem) {
+                continue;
+            }
+            $digest = $this->digest($item->asset_id);
+            $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
+            $floor = is_string($digest['floor'] ?? null) ? base64_decode($digest['floor']) : '';
+            if ($floor === '' || isset($extras['backdrop'])) {
+                continue;
+            }
+            /** @var array<int, float> $numbers */
+            $numbers = unpack('g*', $floor);
+            $map->add(Placement::standing([$item->x, $item->y, $item->z], $item->heading_deg, $item->scale), array_values($numbers));
+        }
+
+        return $map->height($x, $z, $ceiling) ?? 0.0;
+    }
+
+    /** Planar radius of an asset. */
+    public function radius(int $assetId): float
+    {
+        $b = $this->digest($assetId)['bounds'] ?? null;
+        if (! is_array($b)) {
+            return 0.3;
+        }
+
+        /** @var array{list<float>, list<float>} $b */
+        return max(0.25, min(2.5, 0.5 * max($b[1][0] - $b[0][0], $b[1][2] - $b[0][2])));
+    }
+
+    /**
+     * The free place nearest to a wish: rings of 0.4 m until it is clear of what stands there.
+     *
+     * @return array{float, float}
+     */
+    public function clearOf(float $x, float $z, float $radius): array
+    {
+        $others = $this->scene->items()->get()
+            ->map(fn (Item $i): array => [$i->x, $i->z, $i->kind === 'performer' ? 0.32 : $this->radius($i->asset_id), $i->kind, $i->asset_id])
+            ->reject(fn (array $o): bool => $o[3] === 'set' && $this->isOpenSet($o[4]))->all();
+        for ($ring = 0; $ring < 14; $ring++) {
+            $steps = $ring === 0 ? 1 : 6 * $ring;
+            for ($k = 0; $k < $steps; $k++) {
+                $px = $x + $ring * 0.4 * sin($k / $steps * 2 * M_PI);
+                $pz = $z + $ring * 0.4 * cos($k / $steps * 2 * M_PI);
+                $free = array_filter($others, static fn (array $o): bool => hypot($o[0] - $px, $o[1] - $pz) < $o[2] + $radius) === [];
+                if ($free) {
+                    return [$px, $pz];
+                }
+            }
+        }
+
+        return [$x, $z];
+    }
+
+    /** A set one stands on or that lies far off, rather than bumps into. */
+    private function isOpenSet(int $assetId): bool
+    {
+        $d = $this->digest($assetId);
+        $extras = is_array($d['extras'] ?? null) ? $d['extras'] : [];
+
+        /** @var array{list<float>, list<float>} $b */
+        $b = $d['bounds'];
+
+        return isset($extras['backdrop']) || ($b[1][0] - $b[0][0]) * ($b[1][2] - $b[0][2]) > 12.0;
+    }
+
+    /** A name nobody in the scene has yet. */
+    public function freeName(string $wish): string
+    {
+        $wish = mb_substr(trim($wish) === '' ? 'Item' : trim($wish), 0, 70);
+        for ($n = 1, $name = $wish; DB::table('items')->where('scene_id', $this->scene->id)->where('name', $name)->exists(); $n++) {
+            $name = $wish.' '.($n + 1);
+        }
+
+        return $name;
+    }
+}

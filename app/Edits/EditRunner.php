@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Edits;
+
+use App\Assets\StoredAssets;
+use App\Exceptions\UserError;
+use App\Models\Edit;
+use App\Models\Scene;
+use App\Models\User;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\CompiledScene;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Validator;
+
+/**
+ * Runs edit commands on a scene in one transaction: all or nothing, journalled, checked by settling the whole scene.
+ *
+ * @phpstan-import-type Change from Recorder
+ */
+final class EditRunner
+{
+    public function __construct(private readonly SceneStream $stream, private readonly StoredAssets $assets) {}
+
+    /**
+     * @param  list<mixed>  $commands
+     * @param  int|null  $base  the revision the person saw; null: the present one
+     * @return array{Edit, CompiledScene}
+     */
+    public function run(Scene $scene, ?User $user, array $commands, ?int $base = null): array
+    {
+        $limit = config('reel.commands_per_call');
+        if (count($commands) === 0 || count($commands) > (is_int($limit) ? $limit : 500)) {
+            throw new UserError('edit.count', sprintf('%d commands in one call; from 1 to %d are taken.', count($commands), is_int($limit) ? $limit : 500), 'Send them in several calls.');
+        }
+        $checked = array_map(fn (mixed $c, int $n): array => $this->check($c, $n), $commands, array_keys($commands));
+
+        return DB::transaction(function () use ($scene, $user, $checked, $commands, $base): array {
+            $scene = $this->locked($scene);
+            $rows = new Recorder;
+            $context = new EditContext($scene, $rows, $this->stream, $this->assets);
+            $labels = [];
+            foreach ($checked as $n => [$command, $in]) {
+                try {
+                    $labels[] = $command->apply($context, $in);
+                } catch (UserError $e) {
+                    throw count($checked) === 1 ? $e : new UserError($e->reason, "Command {$n} ({$command->name()}): {$e->getMessage()}", $e->remedy, $e->status);
+                }
+            }
+            $this->refuseConflict($scene, $base, $rows->changes());
+            $label = $labels[0].(count($labels) > 1 ? ' and '.(count($labels) - 1).' more' : '');
+
+            return $this->journal($scene, $user, 'do', $label, array_values($commands), $rows, $context->compiled());
+        }, 3);
+    }
+
+    /** @return array{Edit, CompiledScene} */
+    public function undo(Scene $scene, User $user): array
+    {
+        return $this->turnBack($scene, $user, 'undo');
+    }
+
+    /** @return array{Edit, CompiledScene} */
+    public function redo(Scene $scene, User $user): array
+    {
+        return $this->turnBack($scene, $user, 'redo');
+    }
+
+    /** The edit that undo (or redo) would take back for this person. */
+    public static function next(Scene $scene, User $user, string $way): ?Edit
+    {
+        $mine = $scene->edits()->where('user_id', $user->id)->where('undone', false);
+        if ($way === 'undo') {
+            return $mine->whereIn('kind', ['do', 'redo'])->orderByDesc('id')->first();
+        }
+        // A redo is open while nothing new was done after the undo.
+        $undo = (clone $mine)->where('kind', 'undo')->orderByDesc('id')->first();
+        $later = $undo === null ? null : (clone $mine)->where('kind', 'do')->where('id', '>', $undo->id)->exists();
+
+        return $later === false ? $undo : null;
+    }
+
+    /** @return array{Edit, CompiledScene} */
+    private function turnBack(Scene $scene, User $user, string $way): array
+    {
+        return DB::transaction(function () use ($scene, $user, $way): array {
+            $scene = $this->locked($scene);
+            $edit = self::next($scene, $user, $way) ?? throw new UserError("edit.nothing-to-{$way}", "There is nothing to {$way}.", 'Go on working.', 409);
+
+            /** @var list<Change> $changes */
+            $changes = $edit->changes;
+            $rows = new Recorder;
+            if (! $rows->stillAsLeft($changes)) {
+                throw new UserError('edit.changed-since', "\"{$edit->label}\" cannot be taken back: someone changed the same thing after it.", 'Change it by hand, or ask them to undo first.', 409);
+            }
+            $rows->revert($changes);
+            $edit->update(['undone' => true]);
+            $context = new EditContext($scene, $rows, $this->stream, $this->assets);
+
+            return $this->journal($scene, $user, $way, $edit->label, [], $rows, $context->compiled(), $edit->id);
+        }, 3);
+    }
+
+    /** @return array{EditCommand, array<string, mixed>} */
+    private function check(mixed $command, int $n): array
+    {
+        if (! is_array($command) || ! is_string($command['do'] ?? null)) {
+            throw new UserError('edit.shape', "Command {$n} has no name; \"do\" says what to do.", 'Give each command a "do".');
+        }
+        $kind = CommandList::get($command['do']);
+        $validator = Validator::make($command, $kind->rules());
+        if ($validator->fails()) {
+            throw new UserError('edit.input', "Command {$n} ({$kind->name()}): ".$validator->errors()->first(), 'Correct it and send it again; nothing was changed.');
+        }
+
+        /** @var array<string, mixed> $in */
+        $in = $validator->validated();
+
+        return [$kind, $in + (isset($command['as']) ? ['as' => $command['as']] : [])];
+    }
+
+    private function locked(Scene $scene): Scene
+    {
+        return Scene::query()->with('production')->lockForUpdate()->findOrFail($scene->id);
+    }
+
+    /** @param list<Change> $changes */
+    private function refuseConflict(Scene $scene, ?int $base, array $changes): void
+    {
+        if ($base === null || $base >= $scene->revision) {
+            return;
+        }
+        $theirs = [];
+        foreach ($scene->edits()->where('revision', '>', $base)->orderBy('revision')->get() as $edit) {
+            foreach ($edit->changes as $c) {
+                $theirs["{$c['table']} {$c['id']}"] = $edit->label;
+            }
+        }
+        foreach ($changes as $c) {
+            $key = "{$c['table']} {$c['id']}";
+            if (isset($theirs[$key])) {
+                throw new UserError('edit.conflict', "Someone else changed the same thing in the meantime (\"{$theirs[$key]}\").", 'Look at their change, then make yours again or leave theirs.', 409);
+            }
+        }
+    }
+
+    /**
+     * @param  list<mixed>  $commands
+     * @return array{Edit, CompiledScene}
+     */
+    private function journal(Scene $scene, ?User $user, string $kind, string $label, array $commands, Recorder $rows, CompiledScene $compiled, ?int $reverts = null): array
+    {
+        Scene::query()->whereKey($scene->id)->update(['revision' => $scene->revision + 1, 'updated_at' => now()]);
+        $edit = Edit::query()->create([
+            'scene_id' => $scene->id, 'user_id' => $user?->id, 'revision' => $scene->revision + 1, 'kind' => $kind, 'reverts_id' => $reverts,
+            'label' => mb_substr($label, 0, 160), 'commands' => $commands, 'changes' => $rows->changes(), 'made_at' => now(),
+        ]);
+
+        return [$edit, $compiled];
+    }
+}

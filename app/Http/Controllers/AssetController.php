@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Assets\AssetIntake;
+use App\Assets\BlobStore;
+use App\Exceptions\UserError;
+use App\Models\AssetVersion;
+use App\Models\Production;
+use App\Models\User;
+use App\Policies\Access;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\UploadedFile;
+use Symfony\Component\HttpFoundation\Response;
+
+final class AssetController
+{
+    public function __construct(private readonly BlobStore $blobs, private readonly AssetIntake $intake) {}
+
+    /** An asset's file by content hash, to anyone who may use an asset that has it. */
+    public function blob(Request $request, string $hash): Response
+    {
+        /** @var User $user */
+        $user = $request->user();
+        $productions = Production::query()->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->pluck('id');
+        $may = AssetVersion::query()->where(fn ($q) => $q->where('blob', $hash)->orWhere('picture', $hash))
+            ->whereHas('asset', fn ($q) => $q->whereNull('production_id')->orWhereIn('production_id', $productions))->exists();
+        abort_unless($may && preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
+
+        return self::file($this->blobs, $hash);
+    }
+
+    public static function file(BlobStore $blobs, string $hash): Response
+    {
+        $bytes = $blobs->get($hash);
+        $type = match (true) {
+            str_starts_with($bytes, 'glTF') => 'model/gltf-binary', str_starts_with($bytes, "\x89PNG") => 'image/png', str_starts_with($bytes, '{') => 'application/json',
+            default => 'application/octet-stream',
+        };
+
+        return response($bytes, 200, ['Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable']);
+    }
+
+    /** Brings a file into a production's kit. */
+    public function store(Request $request, Production $production): JsonResponse
+    {
+        /** @var User $user */
+        $user = $request->user();
+        Access::change($user, $production);
+        $file = $request->file('file');
+        if (! $file instanceof UploadedFile || ! $file->isValid()) {
+            throw new UserError('intake.no-file', 'No file arrived, or it is larger than the server takes.', 'Send one GLB or embedded glTF of at most '.self::megabytes().' MB.');
+        }
+        $limit = config('reel.upload_bytes');
+        if ($file->getSize() > $limit) {
+            throw new UserError('intake.too-large', sprintf('The file has %d MB; at most %d MB are taken.', intdiv((int) $file->getSize(), 1048576), self::megabytes()), 'Simplify it or split it up.');
+        }
+        $kind = $request->string('kind')->toString();
+        $name = pathinfo($file->getClientOriginalName(), PATHINFO_FILENAME);
+        $version = $this->intake->model($production, (string) file_get_contents($file->getRealPath()), $name === '' ? 'Unnamed' : $name, in_array($kind, ['performer', 'set', 'prop', 'motion'], true) ? $kind : null);
+
+        return response()->json(['asset' => $version->asset_id, 'version' => $version->number, 'facts' => $version->facts], 201);
+    }
+
+    private static function megabytes(): int
+    {
+        $limit = config('reel.upload_bytes');
+
+        return intdiv(is_int($limit) ? $limit : 0, 1048576);
+    }
+}

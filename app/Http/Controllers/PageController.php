@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\View\View;
+
+/** Two pages: the application, and the internal one that draws frames for the render worker. */
+final class PageController
+{
+    public function app(Request $request): View
+    {
+        return view('app');
+    }
+
+    public function draw(string $render): Response
+    {
+        return response(view('draw', ['render' => $render]));
+    }
+}

@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Assets\BlobStore;
+use App\Models\RenderJob;
+use App\Models\Scene;
+use App\Models\User;
+use App\Policies\Access;
+use App\Renders\FrameStore;
+use App\Renders\RenderDesk;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\Response;
+
+final class RenderController
+{
+    public function __construct(private readonly RenderDesk $desk, private readonly FrameStore $frames, private readonly BlobStore $blobs) {}
+
+    public function index(Request $request, Scene $scene): JsonResponse
+    {
+        Access::see($this->user($request), $scene);
+        $jobs = RenderJob::query()->where('scene_id', $scene->id)->orderByDesc('created_at')->limit(20)->get();
+
+        return response()->json(['renders' => $jobs->map(fn (RenderJob $j): array => $this->desk->progress($j))->all(), 'pace' => $this->desk->pace()]);
+    }
+
+    public function store(Request $request, Scene $scene): JsonResponse
+    {
+        Access::change($this->user($request), $scene);
+        $in = $request->validate([
+            'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096', 'height' => 'sometimes|integer|min:64|max:4096',
+            'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:final,draft',
+        ]);
+        $job = $this->desk->start($scene, $this->user($request), $in);
+
+        return response()->json(['render' => $this->desk->progress($job)], 201);
+    }
+
+    public function cancel(Request $request, RenderJob $render): JsonResponse
+    {
+        Access::change($this->user($request), $this->scene($render));
+        $this->desk->cancel($render);
+
+        return response()->json(['render' => $this->desk->progress($render->refresh())]);
+    }
+
+    public function resume(Request $request, RenderJob $render): JsonResponse
+    {
+        Access::change($this->user($request), $this->scene($render));
+        $this->desk->resume($render);
+
+        return response()->json(['render' => $this->desk->progress($render->refresh())]);
+    }
+
+    public function file(Request $request, RenderJob $render): Response
+    {
+        Access::see($this->user($request), $this->scene($render));
+        abort_unless($render->status === 'done' && is_file($this->frames->result($render)), 404);
+        $response = new BinaryFileResponse($this->frames->result($render), 200, ['Content-Type' => $render->format === 'mp4' ? 'video/mp4' : 'application/zip']);
+        $response->setContentDisposition($request->boolean('download') || $render->format !== 'mp4' ? 'attachment' : 'inline', $render->file_name);
+
+        return $response;
+    }
+
+    /** Manifest for the drawing page: the scene as it was when the render began. */
+    public function manifest(Request $request, RenderJob $render): JsonResponse
+    {
+        $this->token($request, $render);
+
+        return response()->json($this->desk->manifest($render));
+    }
+
+    public function block(Request $request, RenderJob $render, int $n, string $hash): Response
+    {
+        $this->token($request, $render);
+
+        return response($this->desk->block($render, $n, $hash), 200, ['Content-Type' => 'application/octet-stream']);
+    }
+
+    public function blob(Request $request, RenderJob $render, string $hash): Response
+    {
+        $this->token($request, $render);
+        abort_unless($this->desk->uses($render, $hash), 404);
+
+        return AssetController::file($this->blobs, $hash);
+    }
+
+    public function frame(Request $request, RenderJob $render, int $frame): JsonResponse
+    {
+        $this->token($request, $render);
+        $bytes = $request->getContent();
+        abort_unless($frame >= $render->from_frame && $frame < $render->to_frame && str_starts_with($bytes, "\x89PNG") && strlen($bytes) < 60_000_000, 422);
+        $this->frames->put($render, $frame, $bytes);
+
+        return response()->json(['kept' => $frame]);
+    }
+
+    private function token(Request $request, RenderJob $render): void
+    {
+        $given = (string) ($request->header('X-Render-Token') ?? $request->query('token', ''));
+        abort_unless($given !== '' && hash_equals($render->token_hash, hash('sha256', $given)) && ! $render->isOver(), 404);
+    }
+
+    private function scene(RenderJob $render): Scene
+    {
+        return Scene::query()->findOrFail($render->scene_id);
+    }
+
+    private function user(Request $request): User
+    {
+        /** @var User $user */
+        $user = $request->user();
+
+        return $user;
+    }
+}

@@ -1,0 +1,168 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Edits\EditRunner;
+use App\Models\Asset;
+use App\Models\Edit;
+use App\Models\Production;
+use App\Models\Scene;
+use App\Models\User;
+use App\Policies\Access;
+use App\Scenes\SceneRows;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\CompiledScene;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Cache;
+
+/** A scene as the workspace sees it: rows, manifest, blocks, edits, and who else is there. */
+final class SceneController
+{
+    public function __construct(private readonly SceneStream $stream, private readonly EditRunner $runner) {}
+
+    public function show(Request $request, Scene $scene): JsonResponse
+    {
+        $user = $this->user($request);
+        Access::see($user, $scene);
+        $scene->load('production');
+        $compiled = $this->stream->compile($scene);
+
+        return response()->json([
+            'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'revision' => $scene->revision],
+            'production' => [
+                'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
+                'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
+            ],
+            'rows' => SceneRows::all($scene), 'assets' => $this->assets($scene->production), 'manifest' => $this->stream->manifest($compiled),
+            'history' => $this->history($scene, $user),
+        ]);
+    }
+
+    public function edit(Request $request, Scene $scene): JsonResponse
+    {
+        $user = $this->user($request);
+        Access::change($user, $scene);
+        $commands = $request->json('commands');
+        $base = $request->json('base');
+        [$edit, $compiled] = $this->runner->run($scene, $user, is_array($commands) ? array_values($commands) : [], is_int($base) ? $base : null);
+
+        return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
+    }
+
+    public function undo(Request $request, Scene $scene): JsonResponse
+    {
+        return $this->turn($request, $scene, 'undo');
+    }
+
+    public function redo(Request $request, Scene $scene): JsonResponse
+    {
+        return $this->turn($request, $scene, 'redo');
+    }
+
+    private function turn(Request $request, Scene $scene, string $way): JsonResponse
+    {
+        $user = $this->user($request);
+        Access::change($user, $scene);
+        $base = $request->json('base');
+        [$edit, $compiled] = $way === 'undo' ? $this->runner->undo($scene, $user) : $this->runner->redo($scene, $user);
+
+        return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
+    }
+
+    /** What changed since a revision, and who else has the scene open. */
+    public function changes(Request $request, Scene $scene): JsonResponse
+    {
+        $user = $this->user($request);
+        Access::see($user, $scene);
+        $since = (int) $request->query('since', '0');
+        $here = $this->present($scene, $user, (string) $request->query('window', ''));
+        if ($since >= $scene->revision) {
+            return response()->json(['revision' => $scene->revision, 'changes' => [], 'manifest' => null, 'here' => $here]);
+        }
+
+        return response()->json([
+            'revision' => $scene->revision, 'changes' => $this->since($scene, $since), 'manifest' => $this->stream->manifest($this->stream->compile($scene)),
+            'history' => $this->history($scene, $user), 'here' => $here,
+        ]);
+    }
+
+    public function block(Request $request, Scene $scene, int $n, string $hash): Response
+    {
+        Access::see($this->user($request), $scene);
+        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
+        $bytes = $this->stream->kept($hash) ?? $this->stream->block($this->stream->compile($scene), $n, $hash);
+        if ($bytes === null) {
+            return response('', 410);
+        }
+
+        return response($bytes, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable']);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function assets(Production $production): array
+    {
+        return Asset::query()->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->with('versions')->orderBy('id')->get()
+            ->map(static function (Asset $a): array {
+                $v = $a->versions->sortBy('number')->last();
+
+                return [
+                    'id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'slug' => $a->slug, 'tags' => $a->tags, 'credit' => $a->credit, 'licence' => $a->licence,
+                    'house' => $a->production_id === null, 'blob' => $v?->blob, 'picture' => $v?->picture, 'facts' => $v?->facts,
+                ];
+            })->all();
+    }
+
+    private function answer(Scene $scene, User $user, Edit $edit, CompiledScene $compiled, ?int $base): JsonResponse
+    {
+        $behind = $base !== null && $base < $edit->revision - 1;
+
+        return response()->json([
+            'revision' => $edit->revision, 'label' => $edit->label, 'kind' => $edit->kind,
+            'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->changes),
+            'manifest' => $this->stream->manifest($compiled), 'history' => $this->history($scene, $user),
+        ]);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function since(Scene $scene, int $revision): array
+    {
+        $all = [];
+        foreach ($scene->edits()->where('revision', '>', $revision)->orderBy('revision')->get() as $edit) {
+            array_push($all, ...$edit->changes);
+        }
+
+        return SceneRows::changes($all);
+    }
+
+    /** @return array{undo: string|null, redo: string|null} */
+    private function history(Scene $scene, User $user): array
+    {
+        return ['undo' => EditRunner::next($scene, $user, 'undo')?->label, 'redo' => EditRunner::next($scene, $user, 'redo')?->label];
+    }
+
+    /** @return list<string> names of others, and of this person's other windows */
+    private function present(Scene $scene, User $user, string $window): array
+    {
+        $key = "here.{$scene->id}";
+        $now = time();
+        $seen = Cache::get($key, []);
+        $seen = array_filter(is_array($seen) ? $seen : [], static fn (array $s): bool => $s[1] > $now - 8);
+        $seen[mb_substr("{$user->id}.{$window}", 0, 60)] = [$user->name, $now];
+        Cache::put($key, $seen, 60);
+        unset($seen[mb_substr("{$user->id}.{$window}", 0, 60)]);
+
+        return array_values(array_unique(array_column($seen, 0)));
+    }
+
+    private function user(Request $request): User
+    {
+        /** @var User $user */
+        $user = $request->user();
+
+        return $user;
+    }
+}

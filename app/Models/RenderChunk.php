@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+class RenderChunk extends Model
+{
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    /** @return BelongsTo<RenderJob, $this> */
+    public function job(): BelongsTo
+    {
+        return $this->belongsTo(RenderJob::class, 'render_job_id');
+    }
+}

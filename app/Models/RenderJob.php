@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Concerns\HasUuids;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+class RenderJob extends Model
+{
+    use HasUuids;
+
+    protected $guarded = [];
+
+    protected $hidden = ['token', 'token_hash'];
+
+    /** @return array<string, string> */
+    protected function casts(): array
+    {
+        return ['token' => 'encrypted', 'started_at' => 'datetime', 'finished_at' => 'datetime'];
+    }
+
+    /** @return BelongsTo<Scene, $this> */
+    public function scene(): BelongsTo
+    {
+        return $this->belongsTo(Scene::class);
+    }
+
+    /** @return HasMany<RenderChunk, $this> */
+    public function chunks(): HasMany
+    {
+        return $this->hasMany(RenderChunk::class);
+    }
+
+    public function frames(): int
+    {
+        return $this->to_frame - $this->from_frame;
+    }
+
+    public function isOver(): bool
+    {
+        return in_array($this->status, ['done', 'cancelled', 'failed'], true);
+    }
+}

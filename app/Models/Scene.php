@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+class Scene extends Model
+{
+    protected $guarded = [];
+
+    /** @return BelongsTo<Production, $this> */
+    public function production(): BelongsTo
+    {
+        return $this->belongsTo(Production::class);
+    }
+
+    /** @return HasMany<Item, $this> */
+    public function items(): HasMany
+    {
+        return $this->hasMany(Item::class);
+    }
+
+    /** @return HasMany<Beat, $this> */
+    public function beats(): HasMany
+    {
+        return $this->hasMany(Beat::class);
+    }
+
+    /** @return HasMany<Link, $this> */
+    public function links(): HasMany
+    {
+        return $this->hasMany(Link::class);
+    }
+
+    /** @return HasMany<Camera, $this> */
+    public function cameras(): HasMany
+    {
+        return $this->hasMany(Camera::class);
+    }
+
+    /** @return HasMany<Shot, $this> */
+    public function shots(): HasMany
+    {
+        return $this->hasMany(Shot::class);
+    }
+
+    /** @return HasMany<Edit, $this> */
+    public function edits(): HasMany
+    {
+        return $this->hasMany(Edit::class);
+    }
+}

@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Renders;
+
+use App\Assets\BlobStore;
+use App\Exceptions\UserError;
+use App\Models\RenderJob;
+use App\Models\Scene;
+use App\Models\User;
+use App\Scenes\DocumentBuilder;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Document\Document;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/** Starts, follows, cancels and resumes renders. Each draws the scene as it was when it began. */
+final class RenderDesk
+{
+    private const CHUNK = 96;
+
+    /** @var array<string, CompiledScene> */
+    private array $compiled = [];
+
+    public function __construct(private readonly BlobStore $blobs, private readonly SceneStream $stream, private readonly FrameStore $frames) {}
+
+    /** @param array<string, mixed> $wish from, to, width, height, format, quality */
+    public function start(Scene $scene, ?User $user, array $wish): RenderJob
+    {
+        $scene->loadMissing('production');
+        $document = DocumentBuilder::build($scene);
+        $compiled = $this->stream->compileDocument($document);
+        if ($compiled->shots === []) {
+            throw new UserError('render.no-camera', 'There is no camera on the reel yet.', 'Make a camera in Cover; the first one is put on the reel at once.');
+        }
+        $last = $compiled->shots[count($compiled->shots) - 1]->out ?? $compiled->frames;
+        $from = (int) ($wish['from'] ?? $compiled->shots[0]->in);
+        $to = (int) ($wish['to'] ?? $last);
+        if ($from >= $to || $to > $last || $from < 0) {
+            throw new UserError('render.range', "The range {$from} to {$to} is not within the scene.", "Choose frames from 0 to {$last}; the end is exclusive.");
+        }
+        $width = (int) ($wish['width'] ?? $document->width);
+        $height = (int) ($wish['height'] ?? $document->height);
+        if ($width % 2 !== 0 || $height % 2 !== 0) {
+            throw new UserError('render.size', "{$width} x {$height} cannot be encoded: video needs even numbers.", 'Use an even width and height.');
+        }
+        $name = Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene';
+        $format = ($wish['format'] ?? 'mp4') === 'png' ? 'png' : 'mp4';
+
+        return $this->queue($this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? 'final') === 'draft' ? 'draft' : 'final', "{$name}-{$from}-{$to}.".($format === 'mp4' ? 'mp4' : 'zip')));
+    }
+
+    public function create(Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality, string $name): RenderJob
+    {
+        $token = Str::random(48);
+
+        return DB::transaction(function () use ($document, $scene, $user, $from, $to, $width, $height, $format, $quality, $name, $token): RenderJob {
+            $job = RenderJob::query()->create([
+                'scene_id' => $scene, 'user_id' => $user, 'document' => $this->blobs->put($document->toJson()), 'from_frame' => $from, 'to_frame' => $to, 'width' => $width,
+                'height' => $height, 'format' => $format, 'quality' => $quality, 'status' => 'waiting', 'token_hash' => hash('sha256', $token), 'token' => $token, 'file_name' => $name,
+            ]);
+            for ($a = $from; $a < $to; $a += self::CHUNK) {
+                $job->chunks()->create(['from_frame' => $a, 'to_frame' => min($to, $a + self::CHUNK), 'status' => 'waiting']);
+            }
+
+            return $job;
+        });
+    }
+
+    private function queue(RenderJob $job): RenderJob
+    {
+        foreach ($job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->get() as $chunk) {
+            DrawChunk::dispatch($chunk->id)->onQueue('render');
+        }
+
+        return $job;
+    }
+
+    public function cancel(RenderJob $job): void
+    {
+        if (! $job->isOver()) {
+            $job->update(['status' => 'cancelled', 'finished_at' => now()]);
+        }
+    }
+
+    /** Goes on with a cancelled or failed render; frames that are there stay. */
+    public function resume(RenderJob $job): void
+    {
+        if (! in_array($job->status, ['cancelled', 'failed'], true)) {
+            throw new UserError('render.not-stopped', 'This render has not been stopped.', 'Wait for it, or cancel it first.', 409);
+        }
+        $job->update(['status' => 'waiting', 'error' => null, 'finished_at' => null]);
+        $job->chunks()->where('status', 'drawing')->update(['status' => 'waiting']);
+        $open = $job->chunks()->where('status', '!=', 'done')->exists();
+        $open ? $this->queue($job) : EncodeRender::dispatch($job->id)->onQueue('render');
+    }
+
+    /** @return array<string, mixed> */
+    public function progress(RenderJob $job): array
+    {
+        $drawn = $job->status === 'done' ? $job->frames() : count($this->frames->drawn($job));
+        $left = $job->frames() - $drawn;
+
+        return [
+            'id' => $job->id, 'status' => $job->status, 'from' => $job->from_frame, 'to' => $job->to_frame, 'width' => $job->width, 'height' => $job->height, 'format' => $job->format,
+            'quality' => $job->quality, 'fileName' => $job->file_name, 'frames' => $job->frames(), 'drawn' => $drawn, 'error' => $job->error, 'msPerFrame' => $job->ms_per_frame,
+            'secondsLeft' => $job->ms_per_frame === null || $job->isOver() ? null : (int) ceil($left * $job->ms_per_frame / 1000) + 2,
+            'bytes' => $job->status === 'done' && is_file($this->frames->result($job)) ? filesize($this->frames->result($job)) : null,
+            'made' => $job->created_at?->toIso8601String(),
+        ];
+    }
+
+    /** Milliseconds a frame at 1280x720 by the last finished renders on this installation; null before the first. */
+    public function pace(): ?float
+    {
+        $last = RenderJob::query()->whereNotNull('ms_per_frame')->where('quality', 'final')->orderByDesc('updated_at')->first();
+
+        return $last === null ? null : (float) $last->ms_per_frame * (1280 * 720) / max(1, $last->width * $last->height);
+    }
+
+    private function compiledFor(RenderJob $job): CompiledScene
+    {
+        return $this->compiled[$job->document] ??= $this->stream->compileDocument(Document::fromJson($this->blobs->get($job->document)));
+    }
+
+    /** @return array<string, mixed> */
+    public function manifest(RenderJob $job): array
+    {
+        return $this->stream->manifest($this->compiledFor($job)) + ['render' => ['width' => $job->width, 'height' => $job->height, 'quality' => $job->quality]];
+    }
+
+    public function block(RenderJob $job, int $n, string $hash): string
+    {
+        return $this->stream->kept($hash) ?? $this->stream->block($this->compiledFor($job), $n, $hash) ?? throw new NotFoundHttpException;
+    }
+
+    public function uses(RenderJob $job, string $blob): bool
+    {
+        foreach (Document::fromJson($this->blobs->get($job->document))->assets as $a) {
+            if ($a->blob === $blob) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    public function rate(RenderJob $job): string
+    {
+        $rate = Document::fromJson($this->blobs->get($job->document))->rate;
+
+        return "{$rate->num}/{$rate->den}";
+    }
+}

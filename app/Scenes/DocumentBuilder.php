@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use App\Models\Asset;
+use App\Models\AssetVersion;
+use App\Models\Beat;
+use App\Models\Camera;
+use App\Models\Item;
+use App\Models\Link;
+use App\Models\Scene;
+use App\Models\Shot;
+use CrispReel\Core\Document\Document;
+
+/** A scene's rows to one immutable Document. */
+final class DocumentBuilder
+{
+    public static function build(Scene $scene): Document
+    {
+        $scene->loadMissing('production');
+        $items = $scene->items()->orderBy('id')->get();
+        $beats = $scene->beats()->orderBy('id')->get();
+        $assets = self::assets($items->pluck('asset_id')->merge($beats->pluck('asset_id'))->unique()->values()->all(), $items->all());
+        $shots = $scene->shots()->orderBy('sort')->get();
+
+        return Document::fromArray([
+            'format' => Document::FORMAT, 'version' => Document::VERSION, 'name' => $scene->name,
+            'rate' => [(int) $scene->production->rate_num, (int) $scene->production->rate_den],
+            'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood,
+            'assets' => array_values($assets),
+            'items' => $items->map(static fn (Item $i): array => [
+                'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i), 'position' => [$i->x, $i->y, $i->z],
+                'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape,
+            ])->all(),
+            'beats' => $beats->map(static fn (Beat $b): array => [
+                'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start, 'sourceIn' => $b->source_in,
+                'sourceOut' => $b->source_out, 'speed' => $b->speed, 'loops' => (int) $b->loops, 'root' => $b->root, 'join' => $b->join_kind,
+                'joinFrames' => (int) $b->join_frames, 'settings' => $b->settings,
+            ])->all(),
+            'links' => $scene->links()->orderBy('id')->get()->map(static fn (Link $l): array => [
+                'id' => "l{$l->id}", 'child' => "i{$l->child_id}", 'parent' => "i{$l->parent_id}", 'mount' => $l->mount, 'from' => (int) $l->from_frame,
+                'to' => $l->to_frame === null ? null : (int) $l->to_frame, 'keep' => $l->keep, 'easeFrames' => (int) $l->ease_frames,
+            ])->all(),
+            'cameras' => $scene->cameras()->orderBy('letter')->get()->map(static fn (Camera $c): array => [
+                'id' => "c{$c->id}", 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensor_width_mm,
+                'sensorHeightMm' => $c->sensor_height_mm, 'keys' => $c->keys,
+            ])->all(),
+            'shots' => $shots->values()->map(static fn (Shot $s, int $k): array => [
+                'id' => "s{$s->id}", 'camera' => "c{$s->camera_id}", 'in' => (int) $s->in_frame,
+                'out' => $s->out_frame === null ? null : (int) $s->out_frame, 'label' => $s->label ?? sprintf('%03d', 10 * ($k + 1)),
+            ])->all(),
+        ]);
+    }
+
+    private static function assetId(Item $i): string
+    {
+        return $i->pinned_version_id === null ? "a{$i->asset_id}" : "a{$i->asset_id}.v{$i->pinned_version_id}";
+    }
+
+    /**
+     * @param  array<int, mixed>  $ids
+     * @param  array<int, Item>  $items
+     * @return array<string, array<string, string>>
+     */
+    private static function assets(array $ids, array $items): array
+    {
+        $out = [];
+        $newest = self::newest($ids);
+        foreach (Asset::query()->whereIn('id', $ids)->orderBy('id')->get() as $asset) {
+            $v = $newest[$asset->id] ?? null;
+            if ($v !== null) {
+                $out["a{$asset->id}"] = ['id' => "a{$asset->id}", 'kind' => $asset->kind, 'name' => $asset->name, 'blob' => $v->blob, 'digest' => $v->digest];
+            }
+        }
+        $pins = array_filter(array_map(static fn (Item $i): ?int => $i->pinned_version_id, $items));
+        foreach (AssetVersion::query()->with('asset')->whereIn('id', $pins)->get() as $v) {
+            $id = "a{$v->asset_id}.v{$v->id}";
+            $out[$id] = ['id' => $id, 'kind' => $v->asset->kind, 'name' => $v->asset->name, 'blob' => $v->blob, 'digest' => $v->digest];
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array<int, mixed>  $ids
+     * @return array<int, AssetVersion> by asset
+     */
+    private static function newest(array $ids): array
+    {
+        $out = [];
+        foreach (AssetVersion::query()->whereIn('asset_id', $ids)->orderBy('number')->get() as $v) {
+            $out[$v->asset_id] = $v;
+        }
+
+        return $out;
+    }
+}

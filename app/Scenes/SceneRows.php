@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use App\Models\Scene;
+use Illuminate\Support\Facades\DB;
+
+/** Database rows in the form the interface keeps them. */
+final class SceneRows
+{
+    private const TABLES = ['items', 'beats', 'links', 'cameras', 'shots'];
+
+    /** @return array<string, list<array<string, mixed>>> */
+    public static function all(Scene $scene): array
+    {
+        $out = [];
+        foreach (self::TABLES as $table) {
+            $out[$table] = DB::table($table)->where('scene_id', $scene->id)->orderBy($table === 'shots' ? 'sort' : 'id')->get()
+                ->map(static fn (object $r): array => self::present($table, (array) $r))->all();
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>  $changes
+     * @return list<array<string, mixed>>
+     */
+    public static function changes(array $changes): array
+    {
+        $out = [];
+        foreach ($changes as $c) {
+            $out["{$c['table']} {$c['id']}"] = ['table' => $c['table'], 'id' => $c['id'], 'row' => $c['after'] === null ? null : self::present($c['table'], $c['after'])];
+        }
+
+        return array_values($out);
+    }
+
+    /**
+     * @param  array<string, mixed>  $r
+     * @return array<string, mixed>
+     */
+    public static function present(string $table, array $r): array
+    {
+        $n = static fn (string $k): ?int => $r[$k] === null ? null : (int) $r[$k];
+        $f = static fn (string $k): ?float => $r[$k] === null ? null : (float) $r[$k];
+
+        return match ($table) {
+            'items' => [
+                'id' => $n('id'), 'kind' => $r['kind'], 'assetId' => $n('asset_id'), 'name' => $r['name'], 'tape' => $n('tape'),
+                'position' => [$f('x'), $f('y'), $f('z')], 'headingDeg' => $f('heading_deg'), 'scale' => $f('scale'),
+            ],
+            'beats' => [
+                'id' => $n('id'), 'itemId' => $n('item_id'), 'assetId' => $n('asset_id'), 'start' => $n('start'), 'sourceIn' => $f('source_in'), 'sourceOut' => $f('source_out'),
+                'speed' => $f('speed'), 'loops' => $n('loops'), 'root' => $r['root'], 'join' => $r['join_kind'], 'joinFrames' => $n('join_frames'), 'settings' => (object) self::json($r['settings']),
+            ],
+            'links' => [
+                'id' => $n('id'), 'childId' => $n('child_id'), 'parentId' => $n('parent_id'), 'mount' => $r['mount'], 'from' => $n('from_frame'), 'to' => $n('to_frame'),
+                'keep' => $r['keep'], 'easeFrames' => $n('ease_frames'),
+            ],
+            'cameras' => [
+                'id' => $n('id'), 'letter' => $r['letter'], 'name' => $r['name'], 'sensorWidthMm' => $f('sensor_width_mm'), 'sensorHeightMm' => $f('sensor_height_mm'),
+                'keys' => self::json($r['keys']),
+            ],
+            'shots' => ['id' => $n('id'), 'cameraId' => $n('camera_id'), 'sort' => $n('sort'), 'in' => $n('in_frame'), 'out' => $n('out_frame'), 'label' => $r['label']],
+            default => array_intersect_key($r, ['id' => 1, 'name' => 1, 'mood' => 1, 'rate_num' => 1, 'rate_den' => 1, 'width' => 1, 'height' => 1]),
+        };
+    }
+
+    /** @return array<array-key, mixed> */
+    private static function json(mixed $text): array
+    {
+        $v = is_string($text) ? json_decode($text, true) : null;
+
+        return is_array($v) ? $v : [];
+    }
+}

@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use App\Assets\BlobStore;
+use App\Models\Scene;
+use CrispReel\Core\Bake\PoseStream;
+use CrispReel\Core\Compile\AssetSource;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\SceneCompiler;
+use CrispReel\Core\Document\Document;
+
+/** What a drawing page needs of a scene: the manifest, and blocks by hash, computed when first asked for. */
+final class SceneStream
+{
+    public function __construct(private readonly AssetSource $assets, private readonly BlobStore $blobs) {}
+
+    public function compile(Scene $scene): CompiledScene
+    {
+        return SceneCompiler::compile(DocumentBuilder::build($scene), $this->assets);
+    }
+
+    public function compileDocument(Document $document): CompiledScene
+    {
+        return SceneCompiler::compile($document, $this->assets);
+    }
+
+    /** @return array<string, mixed> */
+    public function manifest(CompiledScene $scene): array
+    {
+        $d = $scene->document;
+        $blocks = [];
+        for ($n = 0; $n < PoseStream::blocks($scene); $n++) {
+            $blocks[] = PoseStream::hash($scene, $n);
+        }
+        $beats = [];
+        foreach ($scene->lanes as $lane) {
+            foreach ($lane->segments as $s) {
+                $beats[$s->beat] = ['start' => $s->start, 'end' => round($s->end, 3), 'seconds' => round($s->table->seconds(), 4), 'loops' => $s->table->loops];
+            }
+        }
+
+        return [
+            'frames' => $scene->frames, 'rate' => [$d->rate->num, $d->rate->den], 'width' => $d->width, 'height' => $d->height, 'mood' => $d->mood,
+            'blockFrames' => PoseStream::BLOCK, 'blocks' => $blocks, 'beats' => (object) $beats,
+            'assets' => array_values(array_map(static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob], array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'))),
+            'items' => array_values(array_map(fn ($i): array => [
+                'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'blob' => $d->assets[$i->asset]->blob,
+                'joints' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->skeleton->names : [],
+                'hips' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->hips : 0,
+                'morphs' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->morphs : [],
+                'extras' => $this->assets->digest($d->assets[$i->asset])['extras'] ?? [],
+                'bounds' => $this->assets->digest($d->assets[$i->asset])['bounds'] ?? [[0, 0, 0], [0, 0, 0]],
+            ], $d->items)),
+            'cameras' => array_values(array_map(static fn ($c): array => ['id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm], $d->cameras)),
+            'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
+        ];
+    }
+
+    /** Block $n if it still has that name; null when the scene has moved on. */
+    public function block(CompiledScene $scene, int $n, string $hash): ?string
+    {
+        if ($n < 0 || $n >= PoseStream::blocks($scene) || PoseStream::hash($scene, $n) !== $hash) {
+            return null;
+        }
+        $bytes = PoseStream::block($scene, $n);
+        $this->blobs->disk()->put(self::path($hash), $bytes);
+
+        return $bytes;
+    }
+
+    public function kept(string $hash): ?string
+    {
+        $disk = $this->blobs->disk();
+
+        return $disk->exists(self::path($hash)) ? (string) $disk->get(self::path($hash)) : null;
+    }
+
+    private static function path(string $hash): string
+    {
+        return 'blocks/'.substr($hash, 0, 2)."/{$hash}";
+    }
+}

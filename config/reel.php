@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    // Upload limit of one file, bytes.
+    'upload_bytes' => (int) env('REEL_UPLOAD_BYTES', 200 * 1024 * 1024),
+    'commands_per_call' => 500,
+    'chrome' => env('REEL_CHROME', '/usr/bin/chromium'),
+    'chromedriver' => env('REEL_CHROMEDRIVER', '/usr/bin/chromedriver'),
+    'ffmpeg' => env('REEL_FFMPEG', '/usr/bin/ffmpeg'),
+    // Where the render worker's browser reaches the application.
+    'internal_url' => env('REEL_INTERNAL_URL', env('APP_URL', 'http://127.0.0.1:8080')),
+    'demo' => ['email' => 'demo@crisp-reel.example', 'password' => 'half-past-the-tide', 'name' => 'Ines Marlow'],
+];

@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Bake;
+
+use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Math\Placement;
+
+/**
+ * The pose stream: blocks of 48 frames, each named by the hash of what it is computed from. docs/pose-stream.md has the
+ * layout; VERSION is part of every hash.
+ */
+final class PoseStream
+{
+    public const VERSION = 1;
+
+    public const BLOCK = 48;
+
+    public const MAGIC = 'CRPS';
+
+    private const PLACE = 10;
+
+    private const CAMERA = 10;
+
+    public static function blocks(CompiledScene $scene): int
+    {
+        return max(1, (int) ceil($scene->frames / self::BLOCK));
+    }
+
+    /** The name of block $n. */
+    public static function hash(CompiledScene $scene, int $n): string
+    {
+        [$from, $count] = self::range($scene, $n);
+        $parts = [self::VERSION, $count, $from];
+        foreach ($scene->order as $id) {
+            $parts[] = self::fingerprint($scene, $id, $from, $from + $count);
+        }
+        foreach ($scene->document->cameras as $camera) {
+            $parts[] = $camera->toArray();
+        }
+
+        return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR));
+    }
+
+    /** @return array<mixed> */
+    private static function fingerprint(CompiledScene $scene, string $id, int $from, int $to): array
+    {
+        $out = [$id, $scene->places[$id]->flat()];
+        if (isset($scene->lanes[$id])) {
+            $out[] = $scene->lanes[$id]->fingerprint($from, $to);
+            foreach ($scene->grasps[$id] ?? [] as $g) {
+                $out[] = [$g->side, $g->from, $g->to, $g->curl];
+            }
+        }
+        foreach ($scene->carries[$id] ?? [] as $c) {
+            $out[] = $c->fingerprint();
+        }
+
+        return $out;
+    }
+
+    /** @return array{int, int} first frame and count */
+    public static function range(CompiledScene $scene, int $n): array
+    {
+        $from = $n * self::BLOCK;
+
+        return [$from, max(1, min(self::BLOCK, $scene->frames - $from))];
+    }
+
+    /** Block $n as bytes. */
+    public static function block(CompiledScene $scene, int $n): string
+    {
+        [$from, $count] = self::range($scene, $n);
+        $tracks = [];
+        foreach ($scene->order as $id) {
+            $tracks[] = self::track($scene, $id, $from, $count);
+        }
+        foreach (array_keys($scene->document->cameras) as $id) {
+            $tracks[] = ['head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count], 'values' => []];
+        }
+        $first = count($scene->order);
+        for ($i = 0; $i < $count && $scene->document->cameras !== []; $i++) {
+            foreach (array_values(self::cameras($scene, $from + $i)) as $k => $pose) {
+                array_push($tracks[$first + $k]['values'], ...self::cameraRow($pose));
+            }
+        }
+
+        return self::pack($from, $count, $tracks);
+    }
+
+    /** @return array<string, CameraPose> */
+    private static function cameras(CompiledScene $scene, int $frame): array
+    {
+        $heads = SceneEvaluator::heads($scene, $frame);
+
+        return array_map(static fn ($c): CameraPose => \CrispReel\Core\Camera\CameraMove::at($c, $frame, $heads), $scene->document->cameras);
+    }
+
+    /** @return array{head: array<string, mixed>, values: list<float>} */
+    private static function track(CompiledScene $scene, string $id, int $from, int $count): array
+    {
+        $lane = $scene->lanes[$id] ?? null;
+        $moves = ($scene->carries[$id] ?? []) !== [];
+        $rows = $lane !== null || $moves ? $count : 1;
+        $joints = $lane?->figure->skeleton->count() ?? 0;
+        $morphs = $lane === null ? 0 : count($lane->figure->morphs);
+        $values = [];
+        for ($i = 0; $i < $rows; $i++) {
+            array_push($values, ...SceneEvaluator::place($scene, $id, $from + $i)->flat());
+            if ($lane !== null) {
+                array_push($values, ...array_slice(SceneEvaluator::row($scene, $id, $from + $i), 0, 3 + 4 * $joints + $morphs));
+            }
+        }
+        $head = ['item' => $id, 'kind' => $lane === null ? 'place' : 'figure', 'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs), 'rows' => $rows];
+
+        return ['head' => $lane === null ? $head : $head + ['joints' => $joints, 'morphs' => $morphs], 'values' => $values];
+    }
+
+    /** @return list<float> */
+    private static function cameraRow(CameraPose $c): array
+    {
+        return [...$c->position, ...$c->rotation, $c->focalMm, $c->focusMetres, $c->fStop];
+    }
+
+    /** @param list<array{head: array<string, mixed>, values: list<float>}> $tracks */
+    private static function pack(int $from, int $count, array $tracks): string
+    {
+        $heads = [];
+        $offset = 0;
+        $body = [];
+        foreach ($tracks as $t) {
+            $heads[] = $t['head'] + ['offset' => $offset];
+            $offset += count($t['values']);
+            foreach (array_chunk($t['values'], 4096) as $part) {
+                $body[] = pack('g*', ...$part);
+            }
+        }
+        $json = json_encode(['from' => $from, 'count' => $count, 'tracks' => $heads], JSON_THROW_ON_ERROR);
+        $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
+
+        return self::MAGIC.pack('VV', self::VERSION, strlen($json)).$json.implode('', $body);
+    }
+
+}

@@ -1,0 +1,214 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Link;
+use CrispReel\Core\Document\Shot;
+use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
+
+/** Document to CompiledScene. */
+final class SceneCompiler
+{
+    /** An empty scene still has this many seconds to scrub in. */
+    private const LEAST_SECONDS = 4.0;
+
+    /** @var array<string, Figure> */
+    private array $figures = [];
+
+    private function __construct(private readonly Document $document, private readonly AssetSource $assets) {}
+
+    /** @throws UnableToCompile */
+    public static function compile(Document $document, AssetSource $assets): CompiledScene
+    {
+        return (new self($document, $assets))->run();
+    }
+
+    private function run(): CompiledScene
+    {
+        $order = $this->order();
+        $lanes = [];
+        $places = [];
+        $compiler = new LaneCompiler($this->document, $this->assets);
+        foreach ($this->document->items as $item) {
+            $places[$item->id] = Placement::standing($item->position, $item->headingDeg, $item->scale);
+            $figure = $this->figure($item);
+            if ($figure !== null) {
+                $lanes[$item->id] = $compiler->lane($item, $figure);
+            }
+        }
+        $frames = $this->frames($lanes);
+        $shots = array_map(static fn (Shot $s): Shot => $s->until($frames), $this->document->shots);
+        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots);
+        foreach ($order as $id) {
+            $this->carries($scene, $id);
+        }
+
+        return $scene;
+    }
+
+    private function figure(Item $item): ?Figure
+    {
+        $asset = $this->document->assets[$item->asset];
+        $digest = $this->assets->digest($asset);
+        if (! is_array($digest['skeleton'] ?? null)) {
+            return null;
+        }
+
+        /** @var array<string, mixed> $digest */
+        return $this->figures[$asset->digest] ??= new Figure($asset->blob, $digest);
+    }
+
+    /** @param array<string, Lane> $lanes */
+    private function frames(array $lanes): int
+    {
+        $end = $this->document->rate->frame(self::LEAST_SECONDS);
+        $found = 0.0;
+        foreach ($lanes as $lane) {
+            $found = max($found, $lane->end());
+        }
+        foreach ($this->document->shots as $s) {
+            $found = max($found, (float) ($s->out ?? $s->in + 1));
+        }
+        foreach ($this->document->cameras as $c) {
+            $found = max($found, $c->keys[count($c->keys) - 1]->frame + 1);
+        }
+
+        return (int) ceil(($found > 0.0 ? $found : $end) - 1e-6);
+    }
+
+    /**
+     * Depth-first topological order of items over carries.
+     *
+     * @return list<string>
+     */
+    private function order(): array
+    {
+        $parents = [];
+        foreach ($this->document->links as $l) {
+            $parents[$l->child][$l->parent] = true;
+        }
+        $order = [];
+        $state = [];
+        $visit = function (string $id, array $path) use (&$visit, &$order, &$state, $parents): void {
+            if (($state[$id] ?? 0) === 2) {
+                return;
+            }
+            if (($state[$id] ?? 0) === 1) {
+                $from = (int) array_search($id, $path, true);
+                $names = array_map(fn (string $i): string => $this->document->items[$i]->name, [...array_slice($path, $from), $id]);
+                throw UnableToCompile::linkCycle($names);
+            }
+            $state[$id] = 1;
+            foreach (array_keys($parents[$id] ?? []) as $p) {
+                $visit((string) $p, [...$path, $id]);
+            }
+            $state[$id] = 2;
+            $order[] = $id;
+        };
+        foreach (array_keys($this->document->items) as $id) {
+            $visit((string) $id, []);
+        }
+
+        return $order;
+    }
+
+    /** @return array<string, list<Grasp>> */
+    private function grasps(): array
+    {
+        $out = [];
+        foreach ($this->document->links as $l) {
+            $side = match ($l->mount) {
+                'handL' => 'L', 'handR' => 'R', default => null,
+            };
+            if ($side !== null && $l->keep === 'grip') {
+                $out[$l->parent][] = new Grasp($side, $l->from, $l->to, 1.15);
+            }
+        }
+
+        return $out;
+    }
+
+    private function carries(CompiledScene $scene, string $child): void
+    {
+        $links = array_values(array_filter($this->document->links, static fn (Link $l): bool => $l->child === $child));
+        usort($links, static fn (Link $a, Link $b): int => [$a->from, $a->id] <=> [$b->from, $b->id]);
+        $scene->carries[$child] = $links === [] ? [] : [new Carry(0, null, null, $scene->places[$child])];
+        foreach ($links as $i => $link) {
+            // Where it is just before the carry begins, by what has been settled so far.
+            $now = SceneEvaluator::place($scene, $child, $link->from);
+            [$joint, $mount] = $this->mountOf($link);
+            $parent = SceneEvaluator::jointPlace($scene, $link->parent, $joint, $link->from)->of($mount);
+            [$offset, $upright] = $this->offset($scene, $link, $mount, $parent, $now);
+            $scene->carries[$child][] = new Carry($link->from, $link->parent, $joint, $offset, $upright, $link->easeFrames, $now);
+            $next = $links[$i + 1]->from ?? null;
+            if ($link->to !== null && ($next === null || $next > $link->to)) {
+                $scene->carries[$child][] = new Carry($link->to, null, null, SceneEvaluator::place($scene, $child, $link->to));
+            }
+        }
+    }
+
+    /** @return array{int|null, Placement} joint of a figure, and the mount in its (or the item's) space */
+    private function mountOf(Link $link): array
+    {
+        $none = new Placement([0.0, 0.0, 0.0]);
+        $item = $this->document->items[$link->parent];
+        if ($link->mount === '') {
+            return [null, $none];
+        }
+        $figure = $this->figure($item);
+        $joint = $figure?->skeleton->joint($link->mount);
+        if ($figure !== null && $joint !== null) {
+            $grip = match ($link->mount) {
+                'handL' => $figure->grip('L'), 'handR' => $figure->grip('R'), default => null,
+            };
+
+            return [$joint, $link->keep === 'grip' && $grip !== null ? new Placement($grip[0], $grip[1]) : $none];
+        }
+        $mounts = $this->assets->digest($this->document->assets[$item->asset])['mounts'] ?? [];
+        $m = is_array($mounts) ? $mounts[$link->mount] ?? null : null;
+        if (! is_array($m)) {
+            throw UnableToCompile::noSuchMount($item->name, $link->mount);
+        }
+
+        /** @var array{position: array{float, float, float}, rotation: array{float, float, float, float}} $m */
+        return [null, new Placement($m['position'], $m['rotation'])];
+    }
+
+    /**
+     * Keep-place holds what was; a grip brings the child's own hold to the parent's mount.
+     *
+     * @return array{Placement, bool}
+     */
+    private function offset(CompiledScene $scene, Link $link, Placement $mount, Placement $parentMount, Placement $now): array
+    {
+        $scale = $now->scale;
+        if ($link->keep === 'place') {
+            $unscaled = new Placement($parentMount->position, $parentMount->rotation);
+            $rel = $unscaled->inverse()->of($now);
+
+            return [$mount->of(new Placement(V3::mul($rel->position, 1 / $parentMount->scale), $rel->rotation, $scale / $parentMount->scale)), false];
+        }
+        $asset = $this->document->assets[$this->document->items[$link->child]->asset];
+        $mounts = $this->assets->digest($asset)['mounts'] ?? [];
+        $mounts = is_array($mounts) ? $mounts : [];
+        $hang = isset($mounts['hang']);
+
+        /** @var array{position: array{float, float, float}, rotation: array{float, float, float, float}} $hold */
+        $hold = $mounts['hang'] ?? $mounts['hold'] ?? ['position' => [0.0, 0.0, 0.0], 'rotation' => Q4::IDENTITY];
+        $back = (new Placement($hold['position'], $hold['rotation']))->inverse();
+        $own = new Placement(V3::mul($back->position, $scale), $back->rotation, $scale / $parentMount->scale);
+        if ($hang) {
+            // Turned upright at each frame: keep the hold's place apart from the mount's turn.
+            return [new Placement(V3::mul($hold['position'], -$scale), Q4::IDENTITY, $scale), true];
+        }
+
+        return [$mount->of($own), false];
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\CoreFailure;
+use RuntimeException;
+
+final class UnableToCompile extends RuntimeException implements CoreFailure
+{
+    private function __construct(private readonly string $reasonName, string $message, private readonly string $remedyText)
+    {
+        parent::__construct($message);
+    }
+
+    /** @param list<string> $names */
+    public static function linkCycle(array $names): self
+    {
+        return new self('link.cycle', 'These things carry each other in a circle: '.implode(' > ', $names).'.', 'Take one of the carries away.');
+    }
+
+    public static function noSuchMount(string $parent, string $mount): self
+    {
+        return new self('link.mount', "\"{$parent}\" has no joint or mount called \"{$mount}\".", 'Choose a hand, another joint, or the whole thing.');
+    }
+
+    public static function noFigure(string $motion, string $item): self
+    {
+        return new self('motion.figure', "The motion \"{$motion}\" cannot be put on \"{$item}\": it is not a figure with human joints.", 'Choose a performer whose joints are matched.');
+    }
+
+    public static function emptyMotion(string $motion): self
+    {
+        return new self('motion.empty', "The motion \"{$motion}\" has no length.", 'Bring in a motion with at least two keys.');
+    }
+
+    public function reason(): string
+    {
+        return $this->reasonName;
+    }
+
+    public function remedy(): string
+    {
+        return $this->remedyText;
+    }
+}

@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Document;
+
+/** A whole scene as immutable values. Its JSON form is the portable scene file (core/resources/scene.schema.json). */
+final readonly class Document
+{
+    public const FORMAT = 'crisp-reel/scene';
+
+    public const VERSION = 1;
+
+    public const MOODS = ['dusk', 'night', 'fog', 'neutral'];
+
+    /**
+     * @param  array<string, AssetRef>  $assets
+     * @param  array<string, Item>  $items
+     * @param  list<Beat>  $beats
+     * @param  list<Link>  $links
+     * @param  array<string, Camera>  $cameras
+     * @param  list<Shot>  $shots  in reel order
+     */
+    public function __construct(
+        public string $name,
+        public Rate $rate,
+        public int $width,
+        public int $height,
+        public string $mood,
+        public array $assets,
+        public array $items,
+        public array $beats,
+        public array $links,
+        public array $cameras,
+        public array $shots,
+    ) {}
+
+    /**
+     * @param  array<array-key, mixed>  $data
+     *
+     * @throws UnableToReadDocument
+     */
+    public static function fromArray(array $data): self
+    {
+        $in = new Input($data);
+        $in->choice('format', [self::FORMAT]);
+        if ($in->whole('version', null, 1) > self::VERSION) {
+            throw UnableToReadDocument::at('version', 'this scene was made by a newer version', 'Update Crisp Reel and open it again.');
+        }
+        $rate = $data['rate'] ?? [24, 1];
+        if (! is_array($rate) || ! is_int($rate[0] ?? null) || ! is_int($rate[1] ?? null)) {
+            throw UnableToReadDocument::at('rate', 'two whole numbers belong here');
+        }
+        $document = new self(
+            $in->text('name', ''), new Rate($rate[0], $rate[1]), $in->whole('width', 1280, 16, 8192), $in->whole('height', 720, 16, 8192),
+            $in->choice('mood', self::MOODS, 'neutral'),
+            self::keyed($in, 'assets', AssetRef::from(...)), self::keyed($in, 'items', Item::from(...)),
+            array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
+            self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
+        );
+        $document->checkReferences();
+
+        return $document;
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        $list = static fn (array $values): array => array_map(static fn (object $v): array => $v->toArray(), array_values($values));
+
+        return [
+            'format' => self::FORMAT, 'version' => self::VERSION, 'name' => $this->name, 'rate' => [$this->rate->num, $this->rate->den],
+            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'assets' => $list($this->assets),
+            'items' => $list($this->items), 'beats' => $list($this->beats), 'links' => $list($this->links),
+            'cameras' => $list($this->cameras), 'shots' => $list($this->shots),
+        ];
+    }
+
+    /** The same values give the same text, byte for byte. */
+    public function toJson(): string
+    {
+        return json_encode($this->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION);
+    }
+
+    public static function fromJson(string $json): self
+    {
+        try {
+            $data = json_decode($json, true, 64, JSON_THROW_ON_ERROR);
+        } catch (\JsonException $e) {
+            throw UnableToReadDocument::at('file', 'it is not JSON ('.strtolower($e->getMessage()).')');
+        }
+
+        return self::fromArray(is_array($data) ? $data : throw UnableToReadDocument::at('file', 'it is not a JSON object'));
+    }
+
+    /**
+     * @template T of AssetRef|Item|Camera
+     *
+     * @param  callable(Input): T  $make
+     * @return array<string, T>
+     */
+    private static function keyed(Input $in, string $key, callable $make): array
+    {
+        $out = [];
+        foreach ($in->each($key) as $i => $entry) {
+            $value = $make($entry);
+            if (isset($out[$value->id])) {
+                throw UnableToReadDocument::at($in->path("{$key}/{$i}"), "the id \"{$value->id}\" is used twice");
+            }
+            $out[$value->id] = $value;
+        }
+
+        return $out;
+    }
+
+    private function checkReferences(): void
+    {
+        $need = static function (string $where, string $id, array $among, string $what): void {
+            if (! isset($among[$id])) {
+                throw UnableToReadDocument::at($where, "there is no {$what} \"{$id}\"");
+            }
+        };
+        foreach ($this->items as $i) {
+            $need("items/{$i->id}/asset", $i->asset, $this->assets, 'asset');
+        }
+        foreach ($this->beats as $b) {
+            $need("beats/{$b->id}/item", $b->item, $this->items, 'item');
+            $need("beats/{$b->id}/motion", $b->motion, $this->assets, 'asset');
+        }
+        foreach ($this->links as $l) {
+            $need("links/{$l->id}/child", $l->child, $this->items, 'item');
+            $need("links/{$l->id}/parent", $l->parent, $this->items, 'item');
+        }
+        foreach ($this->shots as $s) {
+            $need("shots/{$s->id}/camera", $s->camera, $this->cameras, 'camera');
+        }
+    }
+}

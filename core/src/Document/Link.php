@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Document;
+
+/** A carry: the child goes with a joint, mount or the whole of the parent from a frame up to (not including) a frame. */
+final readonly class Link
+{
+    public const KEEPS = ['place', 'grip'];
+
+    public function __construct(
+        public string $id,
+        public string $child,
+        public string $parent,
+        public string $mount,
+        public int $from,
+        public ?int $to,
+        public string $keep,
+        public int $easeFrames,
+    ) {}
+
+    public static function from(Input $in): self
+    {
+        $link = new self(
+            $in->id('id'), $in->id('child'), $in->id('parent'), $in->text('mount', ''), $in->whole('from', 0, 0),
+            $in->has('to') ? $in->whole('to', null, 0) : null, $in->choice('keep', self::KEEPS, 'place'), $in->whole('easeFrames', 0, 0, 240),
+        );
+        if ($link->to !== null && $link->to <= $link->from) {
+            throw UnableToReadDocument::at($in->path('to'), 'a carry ends after it begins');
+        }
+
+        return $link;
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'id' => $this->id, 'child' => $this->child, 'parent' => $this->parent, 'mount' => $this->mount,
+            'from' => $this->from, 'to' => $this->to, 'keep' => $this->keep, 'easeFrames' => $this->easeFrames,
+        ];
+    }
+}

@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Format\Gltf;
+
+use CrispReel\Core\Math\M4;
+use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Skeleton;
+
+/**
+ * What the computation needs of an asset, without its triangles: skeleton and roles, size, mounts, where one can stand.
+ * Made once at intake; the scene works with this and never opens the file again.
+ *
+ * @phpstan-type Digest array{kind: string, bounds: array{list<float>, list<float>}, triangles: int, vertices: int, draws: int, morphs: list<string>, skeleton: array<string, mixed>|null, figure: array<string, mixed>, mounts: array<string, array{position: list<float>, rotation: list<float>}>, floor: string, clips: list<array{name: string, seconds: float}>, extras: array<string, mixed>}
+ */
+final class AssetDigest
+{
+    /** @return Digest */
+    public static function of(GltfReader $gltf): array
+    {
+        $low = [INF, INF, INF];
+        $high = [-INF, -INF, -INF];
+        $triangles = $vertices = $draws = 0;
+        $floor = [];
+        $skins = $gltf->list('skins');
+        foreach ($gltf->primitives() as [$node, $p]) {
+            $skinned = $gltf->nodes[$node]['skin'] !== null;
+            $m = $skinned ? M4::IDENTITY : $gltf->worldMatrix($node);
+            $points = self::moved($p['positions'], $m);
+            foreach ($points as $q) {
+                for ($k = 0; $k < 3; $k++) {
+                    $low[$k] = min($low[$k], $q[$k]);
+                    $high[$k] = max($high[$k], $q[$k]);
+                }
+            }
+            $triangles += intdiv(count($p['index']), 3);
+            $vertices += count($points);
+            $draws++;
+            if (! $skinned) {
+                self::collectFloor($floor, $points, $p['index']);
+            }
+        }
+        if ($vertices === 0) {
+            [$low, $high] = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
+        }
+        $extras = self::extras($gltf);
+
+        return [
+            'kind' => $skins !== [] ? 'figure' : 'thing', 'bounds' => [$low, $high], 'triangles' => $triangles, 'vertices' => $vertices,
+            'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $skins === [] ? null : self::skeleton($gltf, 0)->toArray(),
+            'figure' => is_array($extras['figure'] ?? null) ? $extras['figure'] : [], 'mounts' => self::mounts($gltf),
+            'floor' => base64_encode($floor === [] ? '' : pack('g*', ...$floor)),
+            'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
+            'extras' => $extras,
+        ];
+    }
+
+    public static function skeleton(GltfReader $gltf, int $skin): Skeleton
+    {
+        $joints = $gltf->joints($skin);
+        $order = array_flip($joints);
+        $names = $parents = $t = $r = $s = [];
+        foreach ($joints as $j) {
+            $n = $gltf->nodes[$j];
+            $name = $n['name'];
+            $names[] = in_array($name, $names, true) ? $name.' '.$j : $name;
+            $parents[] = $order[$n['parent']] ?? -1;
+            if (! isset($order[$n['parent']]) && $n['parent'] !== -1) {
+                // What stands above the first joint belongs to its rest place.
+                [$nt, $nq, $ns] = M4::decompose($gltf->worldMatrix($j));
+            } else {
+                [$nt, $nq, $ns] = [$n['translation'], $n['rotation'], $n['scale']];
+            }
+            array_push($t, ...$nt);
+            array_push($r, ...$nq);
+            array_push($s, ...$ns);
+        }
+
+        return new Skeleton($names, $parents, $t, $r, $s);
+    }
+
+    /** @return array<string, mixed> */
+    private static function extras(GltfReader $gltf): array
+    {
+        $asset = $gltf->json['asset'] ?? [];
+
+        /** @var array<string, mixed> $extras */
+        $extras = is_array($asset) && is_array($asset['extras'] ?? null) ? $asset['extras'] : [];
+
+        return $extras;
+    }
+
+    /** @return list<string> shape names of the first mesh that has any */
+    private static function morphs(GltfReader $gltf): array
+    {
+        foreach ($gltf->list('meshes') as $mesh) {
+            $first = is_array($mesh['primitives'] ?? null) ? $mesh['primitives'][0] ?? [] : [];
+            $count = is_array($first) && is_array($first['targets'] ?? null) ? count($first['targets']) : 0;
+            if ($count > 0) {
+                $names = is_array($mesh['extras'] ?? null) && is_array($mesh['extras']['targetNames'] ?? null) ? $mesh['extras']['targetNames'] : [];
+
+                return array_map(static fn (int $i): string => is_string($names[$i] ?? null) ? $names[$i] : "shape{$i}", range(0, $count - 1));
+            }
+        }
+
+        return [];
+    }
+
+    /** @return array<string, array{position: list<float>, rotation: list<float>}> nodes named mount:... */
+    private static function mounts(GltfReader $gltf): array
+    {
+        $mounts = [];
+        foreach ($gltf->nodes as $i => $n) {
+            if (str_starts_with($n['name'], 'mount:')) {
+                [$t, $q] = M4::decompose($gltf->worldMatrix($i));
+                $mounts[substr($n['name'], 6)] = ['position' => $t, 'rotation' => $q];
+            }
+        }
+
+        return $mounts;
+    }
+
+    /**
+     * @param  list<float>  $flat
+     * @param  list<float>  $m
+     * @return list<array{float, float, float}>
+     */
+    private static function moved(array $flat, array $m): array
+    {
+        $points = [];
+        for ($i = 0, $n = count($flat); $i < $n; $i += 3) {
+            $points[] = M4::point($m, [$flat[$i], $flat[$i + 1], $flat[$i + 2]]);
+        }
+
+        return $points;
+    }
+
+    /**
+     * Triangles that face up by more than 45 degrees and are larger than a nail's head: what a foot can stand on.
+     *
+     * @param  list<float>  $floor  9 numbers a triangle, added to
+     * @param  list<array{float, float, float}>  $points
+     * @param  list<int>  $index
+     */
+    private static function collectFloor(array &$floor, array $points, array $index): void
+    {
+        for ($i = 0, $n = count($index); $i < $n; $i += 3) {
+            [$a, $b, $c] = [$points[$index[$i]], $points[$index[$i + 1]], $points[$index[$i + 2]]];
+            $x = V3::cross(V3::sub($b, $a), V3::sub($c, $a));
+            $l = V3::length($x);
+            if ($l > 0.002 && $x[1] / $l > 0.7) {
+                array_push($floor, ...$a, ...$b, ...$c);
+            }
+        }
+    }
+}

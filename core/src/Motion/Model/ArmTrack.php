@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Motion\Model;
+
+use CrispReel\Core\Math\MonotoneTrack;
+
+/**
+ * Keyed arm poses whose joints follow one another: the girdle leads, fingers come last (seconds of lag a joint).
+ *
+ * @phpstan-type Key list<float>
+ */
+final class ArmTrack
+{
+    /** flex, abduct, inward, elbow, pronate, wrist, deviate, curl, lift, forward, point, thumb: degrees, fingers in radians */
+    public const POSES = [
+        'rest' => [-3, 9, 12, 24, 2, 4, 0, 0.8, -1.5, 3, 0, 0.3],
+        'low' => [12, 13, 26, 62, 12, 8, 0, 0.7, 0, 4, 0, 0.3],
+        'middle' => [20, 18, 30, 92, 20, 10, 4, 0.6, 1, 4, 0, 0.3],
+        'in' => [26, 16, 52, 98, 35, 14, 0, 0.6, 1.5, 7, 0, 0.3],
+        'offer' => [30, 12, 16, 66, -52, -8, 0, 0.24, 1, 9, 0, 0.0],
+        'beat' => [26, 12, 26, 72, 12, -4, -8, 0.42, 0, 6, 0, 0.2],
+        'wide' => [22, 34, -12, 58, -38, -14, 0, 0.16, 2, -2, 0, -0.2],
+        'tick' => [34, 16, 22, 104, 18, -4, 8, 1.35, 1, 6, 1.35, 0.7],
+        'chest' => [24, 20, 66, 112, 34, 10, 0, 0.3, 2, 10, 0, 0.2],
+        'aside' => [18, 30, -2, 66, 30, -18, 0, 0.2, 1, 0, 0, 0],
+        'waveUp' => [18, 66, -84, 100, 15, -6, 0, 0.12, 6, 0, 0, -0.2],
+    ];
+
+    private const LAG = [0, 0, 0.015, 0.05, 0.06, 0.085, 0.085, 0.11, -0.03, -0.02, 0.11, 0.11];
+
+    /** @var list<MonotoneTrack> */
+    private array $tracks = [];
+
+    /** @param list<array{float, Key}> $keys time and pose, times rising */
+    public function __construct(array $keys)
+    {
+        $times = array_column($keys, 0);
+        for ($i = 0; $i < 12; $i++) {
+            $this->tracks[] = new MonotoneTrack($times, array_map(static fn (array $k): array => [(float) $k[1][$i]], $keys));
+        }
+    }
+
+    public function at(float $t): ArmPose
+    {
+        $v = [];
+        foreach ($this->tracks as $i => $track) {
+            $v[] = $track->at($t - self::LAG[$i])[0];
+        }
+
+        return ArmPose::fromKey($v);
+    }
+
+    /** @return Key */
+    public static function pose(string $name): array
+    {
+        return array_map(floatval(...), self::POSES[$name]);
+    }
+
+    /**
+     * @param  Key  $a
+     * @param  Key  $b
+     * @return Key
+     */
+    public static function mix(array $a, array $b, float $t): array
+    {
+        return array_map(static fn (float $x, float $y): float => $x + ($y - $x) * $t, $a, $b);
+    }
+
+    /**
+     * A row of strokes: preparation, pre-hold with a small counter-move, a fast stroke that overshoots by 8 %, a hold
+     * that sags, and a return, unless the next stroke is near.
+     *
+     * @param  list<array{t: float, from: string, to: string, times: int, hold: float, seconds: float, size: float}>  $strokes
+     */
+    public static function phrase(array $strokes): self
+    {
+        $rest = self::pose('rest');
+        $keys = [[-9.0, $rest], [$strokes === [] ? 0.0 : max(0.0, $strokes[0]['t'] - 0.42), $rest]];
+        foreach ($strokes as $i => $s) {
+            $a = self::pose($s['from']);
+            $b = self::mix($a, self::pose($s['to']), $s['size']);
+            $t = $s['t'];
+            array_push($keys, [$t - 0.06, $a], [$t, self::mix($a, $b, -0.07)]);
+            $t += $s['seconds'];
+            array_push($keys, [$t, self::mix($a, $b, 1.08)], [$t + 0.13, self::mix($a, $b, 0.97)]);
+            for ($k = 1; $k < $s['times']; $k++) {
+                array_push($keys, [$t + 0.25, self::mix($a, $b, 0.62)], [$t + 0.42, self::mix($a, $b, 1.04)]);
+                $t += 0.29;
+            }
+            $end = $t + 0.13 + $s['hold'];
+            $keys[] = [$end, self::mix(self::mix($a, $b, 0.93), $rest, 0.05)];
+            $next = $strokes[$i + 1]['t'] ?? null;
+            if ($next === null || $next - 0.42 - $end > 0.45) {
+                $keys[] = [$end + 0.62, $rest];
+            }
+            if ($next !== null && $next - 0.42 > $end + 0.62) {
+                $keys[] = [$next - 0.42, $rest];
+            }
+        }
+        $keys[] = [$keys[count($keys) - 1][0] + 9.0, $rest];
+        $rising = [];
+        foreach ($keys as $key) {
+            if ($rising === [] || $key[0] > $rising[count($rising) - 1][0] + 0.02) {
+                $rising[] = $key;
+            }
+        }
+
+        return new self($rising);
+    }
+}

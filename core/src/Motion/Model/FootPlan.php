@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Motion\Model;
+
+use CrispReel\Core\Math\Ease;
+
+/** Where both feet stand and swing over a whole motion. Stance is geometry (the foot rolls in place); swing is a lifted arc. */
+final class FootPlan
+{
+    /** @param array<string, list<Step>> $steps by side, in time order */
+    public function __construct(private readonly BodyFrame $body, private readonly GaitStyle $style, public array $steps) {}
+
+    /** The foot of one side at a time. */
+    public function footing(string $side, float $t): Footing
+    {
+        $steps = $this->steps[$side];
+        $n = count($steps);
+        $i = 0;
+        while ($i < $n - 1 && $steps[$i + 1]->on <= $t) {
+            $i++;
+        }
+        $p = $steps[$i];
+        if ($t <= $p->off || $i === $n - 1) {
+            [$th, $toe, $z, $y, $u] = $this->planted($p, $t);
+
+            return new Footing([$p->x + sin($p->heading) * $z, $y, $p->z + cos($p->heading) * $z], $th, $toe, $p->heading, true, $u);
+        }
+
+        return $this->swing($p, $steps[$i + 1], $t);
+    }
+
+    /** Share of the weight on the left foot, 0 to 1. */
+    public function leftShare(float $t, float $double): float
+    {
+        $l = $this->load('L', $t, $double);
+        $r = $this->load('R', $t, $double);
+
+        return $l / ($l + $r);
+    }
+
+    /** Side sway -1 to 1: the load share under a raised cosine, which is the body's own slowness. */
+    public function sway(float $t, float $width, float $double): float
+    {
+        $sum = 0.0;
+        $total = 0.0;
+        for ($k = -4; $k <= 4; $k++) {
+            $w = (1 + cos(M_PI * $k / 4)) / 2 + 0.02;
+            $sum += $w * ($this->leftShare($t + $k / 4 * $width, $double) * 2 - 1);
+            $total += $w;
+        }
+
+        return $sum / $total;
+    }
+
+    private function load(string $side, float $t, float $double): float
+    {
+        $steps = $this->steps[$side];
+        $i = 0;
+        while ($i < count($steps) - 1 && $steps[$i + 1]->on <= $t) {
+            $i++;
+        }
+        $p = $steps[$i];
+        $d = max($double, 0.06);
+
+        return min(Ease::smooth(($t - $p->on) / $d), $p->stays() ? 1.0 : Ease::smooth(($p->off - $t) / $d)) + 0.0005;
+    }
+
+    /** @return array{float, float, float, float, float} pitch, toe pitch, ankle along and up, share of stance */
+    private function planted(Step $p, float $t): array
+    {
+        $st = $this->style;
+        $usual = $st->duty * 2 * $st->stepSeconds;
+        $length = $p->stays() ? $usual : $p->off - $p->on;
+        $u = ($t - $p->on) / $length;
+        if ($p->stays()) {
+            $u = min($u, 0.4);
+        } elseif ($length > $usual * 1.15) {
+            // A long stance strikes by the clock and pushes off counted back from leaving.
+            $back = 1 - ($p->off - $t) / $usual;
+            $striking = $t - $p->on < $usual * 0.45;
+            $u = $striking ? ($t - $p->on) / $usual : max($st->rollStart + 0.01, $back);
+            $u = $p->on < -50 ? max(0.4, $back) : max($u, 0.0);
+        }
+        $late = Ease::clamp(($u - $st->pushStart) / (1 - $st->pushStart));
+        $th = $st->heelStrike * $p->land * (1 - Ease::smooth($u / $st->rollStart)) - ($p->stays() ? 0.0 : $st->toeOff * $p->leave * $late * $late);
+        [$z, $y, $toe] = $this->body->roll($th);
+
+        return [$th, $toe, $z, $y, $u];
+    }
+
+    private function swing(Step $p, Step $q, float $t): Footing
+    {
+        $st = $this->style;
+        $span = $q->on - $p->off;
+        $u = ($t - $p->off) / $span;
+        $e = 0.004;
+        $a0 = $this->ankleOf($p, $p->off);
+        $a1 = $this->ankleOf($p, $p->off - $e);
+        $b0 = $this->ankleOf($q, $q->on);
+        $touch = $st->speed * 0.42 * $span * Ease::clamp($q->land);
+        $u2 = $u * $u;
+        $u3 = $u2 * $u;
+        $hermite = static fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $u) + $b * (3 * $u2 - 2 * $u3) + $mb * ($u3 - $u2);
+        $x = $hermite($a0[0], $b0[0], ($a0[0] - $a1[0]) / $e * $span, sin($q->heading) * $touch);
+        $z = $hermite($a0[2], $b0[2], ($a0[2] - $a1[2]) / $e * $span, cos($q->heading) * $touch);
+        $far = Ease::clamp(hypot($q->x - $p->x, $q->z - $p->z) / (2 * $st->step));
+        $th = $this->swingPitch($a0[3], ($a0[3] - $a1[3]) / $e * $span, $b0[3], -deg2rad(4.0) * $far, $u);
+        [, $y, $toe] = $this->body->roll($th);
+        $lift = $st->clearance * (0.35 + 0.65 * $far) * sin(M_PI * $u ** 0.75);
+        $heading = $p->heading + ($q->heading - $p->heading) * Ease::smooth($u);
+
+        return new Footing([$x, max($y, 0.0) + $lift, $z], $th, $toe, $heading, false, $u);
+    }
+
+    /** Toe-off angle, then toes level at 55 %, then toes up before the heel strikes. */
+    private function swingPitch(float $from, float $rate, float $to, float $mid, float $u): float
+    {
+        $half = 0.55;
+        if ($u < $half) {
+            $v = $u / $half;
+            $v2 = $v * $v;
+            $v3 = $v2 * $v;
+
+            return $from * (2 * $v3 - 3 * $v2 + 1) + max($rate, -deg2rad(70.0)) * $half * ($v3 - 2 * $v2 + $v)
+                + $mid * (3 * $v2 - 2 * $v3) + ($to - $mid) * 0.9 * ($v3 - $v2);
+        }
+        $v = ($u - $half) / (1 - $half);
+
+        return Ease::mix($mid, $to * 1.05, Ease::smooth($v)) + ($to - $mid) * 0.9 * (1 - $half) / $half * ($v * (1 - $v) ** 2)
+            - $to * 0.05 * Ease::smooth(($v - 0.6) / 0.4);
+    }
+
+    /** @return array{float, float, float, float} ankle x y z and pitch */
+    private function ankleOf(Step $p, float $t): array
+    {
+        [$th, , $z, $y] = $this->planted($p, $t);
+
+        return [$p->x + sin($p->heading) * $z, $y, $p->z + cos($p->heading) * $z, $th];
+    }
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Motion\Model;
+
+use CrispReel\Core\CoreFailure;
+use RuntimeException;
+
+/** A generated motion as small data: which model, with which numbers. Solved for each figure's own proportions. */
+final readonly class MotionRecipe
+{
+    public const MODELS = ['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive'];
+
+    /** @param array<string, mixed> $settings */
+    public function __construct(public string $model, public array $settings = [])
+    {
+        if (! in_array($model, self::MODELS, true)) {
+            throw new class("There is no motion model \"{$model}\".") extends RuntimeException implements CoreFailure
+            {
+                public function reason(): string
+                {
+                    return 'motion.model';
+                }
+
+                public function remedy(): string
+                {
+                    return 'Use one of: '.implode(', ', MotionRecipe::MODELS).'.';
+                }
+            };
+        }
+    }
+
+    /** @param array<string, mixed> $settings */
+    public function with(array $settings): self
+    {
+        return $settings === [] ? $this : new self($this->model, $settings + $this->settings);
+    }
+
+    public function number(string $name, float $default): float
+    {
+        $v = $this->settings[$name] ?? $default;
+
+        return is_numeric($v) && is_finite((float) $v) ? (float) $v : $default;
+    }
+
+    /** @return array{model: string, settings: array<string, mixed>} */
+    public function toArray(): array
+    {
+        return ['model' => $this->model, 'settings' => $this->settings];
+    }
+}

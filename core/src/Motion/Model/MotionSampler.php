@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Motion\Model;
+
+use Closure;
+use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Motion\ClipTable;
+
+/** Solves a recipe on a figure and samples it into a clip table. */
+final class MotionSampler
+{
+    public const RATE = 30.0;
+
+    /** Bump when any model changes: tables solved before are then made anew. */
+    public const VERSION = 1;
+
+    /** @param list<string> $morphs the figure's face shapes, in its order */
+    public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
+    {
+        [$model, $seconds, $loops] = self::model($body, $recipe);
+        $solver = new BodySolver($body);
+        // A whole number of rows: a loop's last row equals its first.
+        $count = max(2, (int) round($seconds * self::RATE) + 1);
+        $rows = [];
+        for ($i = 0; $i < $count; $i++) {
+            $c = $model($seconds * $i / ($count - 1));
+            array_push($rows, ...self::row($body, $c, $solver, $morphs));
+        }
+
+        return new ClipTable(($count - 1) / $seconds, $body->skeleton->count(), $morphs, $count, $rows, $loops);
+    }
+
+    /** @return array{Closure(float): Channels, float, bool} channels over time, seconds, whether it repeats */
+    public static function model(BodyFrame $body, MotionRecipe $r): array
+    {
+        $seed = (int) $r->number('seed', 1);
+        $seconds = Ease::clamp($r->number('seconds', 6.0), 2.0, 60.0);
+        switch ($r->model) {
+            case 'walk':
+                $gait = Gait::cycle($body, GaitStyle::fromArray($r->settings), $seed);
+
+                return [$gait->at(...), $gait->seconds, true];
+            case 'walkToMark':
+                $gait = Gait::toMark($body, GaitStyle::fromArray($r->settings), Ease::clamp($r->number('metres', 3.0), 0.5, 40.0) / $body->scale, $seed);
+
+                return [$gait->at(...), $gait->seconds, false];
+            case 'talk':
+                return [Gesture::talk($body, $seed, $seconds, Ease::clamp($r->number('energy', 1.0), 0.3, 1.3)), $seconds, false];
+            case 'wave':
+                return [Gesture::wave($body, $seed, 3.4), 3.4, false];
+            case 'handOver':
+            case 'receive':
+                return [Gesture::handOver($body, $seed, 4.2, $r->model === 'handOver', Ease::clamp($r->number('gap', 1.02), 0.7, 1.4)), 4.2, false];
+            default:
+                return [Gesture::idle($body, $seed, max(8.0, $seconds)), max(8.0, $seconds), true];
+        }
+    }
+
+    /**
+     * @param  list<string>  $morphs
+     * @return list<float>
+     */
+    private static function row(BodyFrame $body, Channels $c, BodySolver $solver, array $morphs): array
+    {
+        $local = $solver->solve($c);
+        $s = $body->scale;
+        $row = [$c->hip[0] * $s, $c->hip[1] * $s, $c->hip[2] * $s];
+        $byJoint = [];
+        foreach ($local as $name => $q) {
+            $joint = $body->skeleton->joint($name);
+            if ($joint !== null) {
+                $byJoint[$joint] = $q;
+            }
+        }
+        for ($j = 0, $n = $body->skeleton->count(); $j < $n; $j++) {
+            array_push($row, ...($byJoint[$j] ?? $body->skeleton->restRotation($j)));
+        }
+        foreach ($morphs as $m) {
+            $row[] = max(0.0, min(1.0, $c->face[$m] ?? 0.0));
+        }
+        array_push($row, $c->root[0] * $s, $c->root[1] * $s, $c->root[2]);
+
+        return $row;
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Motion\Model;
+
+/** One footfall: place and heading of the foot, when it lands and leaves, and how fully it rolls (0 flat, 1 full). */
+final class Step
+{
+    public function __construct(
+        public float $x,
+        public float $z,
+        public float $heading,
+        public float $on,
+        public float $off,
+        public float $land = 1.0,
+        public float $leave = 1.0,
+    ) {}
+
+    public function stays(): bool
+    {
+        return $this->off > 1e8;
+    }
+}

@@ -1,0 +1,9 @@
+<!doctype html>
+<html lang="en">
+<head>
+    <meta charset="utf-8">
+    <title>Drawing</title>
+    @vite(['resources/js/draw.ts'])
+</head>
+<body data-render="{{ $render }}"></body>
+</html>

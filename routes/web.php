@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Controllers\AccountController;
+use App\Http\Controllers\AssetController;
+use App\Http\Controllers\PageController;
+use App\Http\Controllers\ProductionController;
+use App\Http\Controllers\RenderController;
+use App\Http\Controllers\SceneController;
+use Illuminate\Support\Facades\Route;
+
+Route::prefix('api')->group(function (): void {
+    Route::get('me', [AccountController::class, 'me']);
+    Route::post('register', [AccountController::class, 'register'])->middleware('throttle:register');
+    Route::post('sign-in', [AccountController::class, 'signIn'])->middleware('throttle:sign-in');
+
+    Route::middleware('auth')->group(function (): void {
+        Route::post('sign-out', [AccountController::class, 'signOut']);
+        Route::get('productions', [ProductionController::class, 'index']);
+        Route::post('productions', [ProductionController::class, 'store']);
+        Route::delete('productions/{production}', [ProductionController::class, 'destroy']);
+        Route::post('productions/{production}/scenes', [ProductionController::class, 'storeScene']);
+        Route::post('productions/{production}/assets', [AssetController::class, 'store']);
+        Route::get('blobs/{hash}', [AssetController::class, 'blob']);
+        Route::get('scenes/{scene}', [SceneController::class, 'show']);
+        Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
+        Route::post('scenes/{scene}/edits', [SceneController::class, 'edit']);
+        Route::post('scenes/{scene}/undo', [SceneController::class, 'undo']);
+        Route::post('scenes/{scene}/redo', [SceneController::class, 'redo']);
+        Route::get('scenes/{scene}/blocks/{n}/{hash}', [SceneController::class, 'block'])->whereNumber('n');
+        Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
+        Route::post('scenes/{scene}/renders', [RenderController::class, 'store']);
+        Route::post('renders/{render}/cancel', [RenderController::class, 'cancel']);
+        Route::post('renders/{render}/resume', [RenderController::class, 'resume']);
+        Route::get('renders/{render}/file', [RenderController::class, 'file']);
+    });
+});
+
+Route::prefix('internal/renders/{render}')->group(function (): void {
+    Route::get('manifest', [RenderController::class, 'manifest']);
+    Route::get('blocks/{n}/{hash}', [RenderController::class, 'block'])->whereNumber('n');
+    Route::get('blobs/{hash}', [RenderController::class, 'blob']);
+    Route::post('frames/{frame}', [RenderController::class, 'frame'])->whereNumber('frame');
+});
+Route::get('internal/draw/{render}', [PageController::class, 'draw'])->whereUuid('render');
+
+Route::get('/{any?}', [PageController::class, 'app'])->where('any', '^(?!api|internal|build|up).*$');
