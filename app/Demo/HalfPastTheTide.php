@@ -57,7 +57,7 @@ final class HalfPastTheTide
 
         return [
             ...$set,
-            ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Hand cart', 'position' => [0.15, 0.0, -0.75], 'headingDeg' => 184],
+            ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Hand cart', 'position' => [-0.35, 0.0, -0.85], 'headingDeg' => 8],
             ['do' => 'item.add', 'asset' => 'brass-key', 'name' => 'Brass key', 'position' => [-1.0, 0.9, 0.6], 'tape' => 3],
             ['do' => 'item.add', 'as' => '$oda', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [-1.0, 0.0, 0.55], 'headingDeg' => 90, 'tape' => 0],
             ['do' => 'item.add', 'as' => '$bram', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [3.10, 0.0, 0.55], 'headingDeg' => -90, 'tape' => 1],

@@ -49,6 +49,7 @@ final class SceneStream
             'items' => array_values(array_map(fn ($i): array => [
                 'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'blob' => $d->assets[$i->asset]->blob,
                 'joints' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->skeleton->names : [],
+                'jointNodes' => $this->assets->digest($d->assets[$i->asset])['jointNodes'] ?? [],
                 'hips' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->hips : 0,
                 'morphs' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->morphs : [],
                 'extras' => $this->assets->digest($d->assets[$i->asset])['extras'] ?? [],

@@ -61,7 +61,7 @@ final class ImportedMotion
             array_push($rows, $t[0] * $scale, $t[2] * $scale, $heading);
         }
 
-        return new ClipTable(($count - 1) / $clip->seconds, $figure->skeleton->count(), $figure->morphs, $count, $rows, false);
+        return ClipTable::fromRows(($count - 1) / $clip->seconds, $figure->skeleton->count(), $figure->morphs, $count, $rows, false);
     }
 
     private static function hipScale(Skeleton $source, Figure $figure): float

@@ -19,27 +19,59 @@ final class ClipTable
 {
     public readonly int $width;
 
+    /** @var array<int, list<float>> the rows read last: neighbours are asked for again and again */
+    private array $recent = [];
+
     /**
      * @param  list<string>  $morphs
-     * @param  list<float>  $rows  flat
+     * @param  string  $rows  little-endian float32
      */
-    public function __construct(
+    private function __construct(
         public readonly float $rate,
         public readonly int $joints,
         public readonly array $morphs,
         public readonly int $count,
-        public readonly array $rows,
+        private readonly string $rows,
         public readonly bool $loops,
     ) {
         $this->width = 3 + 4 * $joints + count($morphs) + 3;
-        if ($count < 1 || count($rows) !== $count * $this->width) {
-            throw new InvalidArgumentException('A clip table needs '.($count * $this->width).' numbers, not '.count($rows).'.');
+        if ($count < 1 || strlen($rows) !== 4 * $count * $this->width) {
+            throw new InvalidArgumentException('A clip table needs '.(4 * $count * $this->width).' bytes of rows, not '.strlen($rows).'.');
         }
+    }
+
+    /**
+     * @param  list<string>  $morphs
+     * @param  list<float>  $rows  flat
+     */
+    public static function fromRows(float $rate, int $joints, array $morphs, int $count, array $rows, bool $loops): self
+    {
+        $out = [];
+        foreach (array_chunk($rows, 4096) as $part) {
+            $out[] = pack('g*', ...$part);
+        }
+
+        return new self($rate, $joints, $morphs, $count, implode('', $out), $loops);
     }
 
     public function seconds(): float
     {
         return ($this->count - 1) / $this->rate;
+    }
+
+    /** @return list<float> */
+    public function row(int $i): array
+    {
+        if (isset($this->recent[$i])) {
+            return $this->recent[$i];
+        }
+        if (count($this->recent) > 8) {
+            $this->recent = [];
+        }
+        /** @var array<int, float> $row */
+        $row = unpack("g{$this->width}", $this->rows, 4 * $this->width * $i);
+
+        return $this->recent[$i] = array_values($row);
     }
 
     /**
@@ -54,12 +86,11 @@ final class ClipTable
         $x = $x < 0.0 ? 0.0 : ($x > $last ? (float) $last : $x);
         $i = (int) $x;
         $f = $x - $i;
-        $a = $i * $this->width;
         if ($f < 1e-9 || $i >= $last) {
-            return array_slice($this->rows, $a, $this->width);
+            return $this->row($i);
         }
 
-        return self::between($this->rows, $a, $this->rows, $a + $this->width, $f, $this->joints, $this->width);
+        return self::between($this->row($i), 0, $this->row($i + 1), 0, $f, $this->joints, $this->width);
     }
 
     /**
@@ -116,13 +147,8 @@ final class ClipTable
     public function toBytes(): string
     {
         $names = implode("\n", $this->morphs);
-        $head = pack('a4gVVVV', 'CRT1', $this->rate, $this->joints, $this->count, $this->loops ? 1 : 0, strlen($names)).$names;
-        $out = [];
-        foreach (array_chunk($this->rows, 4096) as $part) {
-            $out[] = pack('g*', ...$part);
-        }
 
-        return $head.implode('', $out);
+        return pack('a4gVVVV', 'CRT1', $this->rate, $this->joints, $this->count, $this->loops ? 1 : 0, strlen($names)).$names.$this->rows;
     }
 
     public static function fromBytes(string $bytes): self
@@ -130,11 +156,9 @@ final class ClipTable
         /** @var array{magic: string, rate: float, joints: int, count: int, loops: int, names: int} $h */
         $h = unpack('a4magic/grate/Vjoints/Vcount/Vloops/Vnames', $bytes);
         $names = substr($bytes, 24, $h['names']);
-        /** @var array<int, float> $rows */
-        $rows = unpack('g*', $bytes, 24 + $h['names']);
 
         return new self(
-            $h['rate'], $h['joints'], $names === '' ? [] : explode("\n", $names), $h['count'], array_values($rows), $h['loops'] === 1,
+            $h['rate'], $h['joints'], $names === '' ? [] : explode("\n", $names), $h['count'], substr($bytes, 24 + $h['names']), $h['loops'] === 1,
         );
     }
 

@@ -12,7 +12,7 @@ use CrispReel\Core\Rig\Skeleton;
  * What the computation needs of an asset, without its triangles: skeleton and roles, size, mounts, where one can stand.
  * Made once at intake; the scene works with this and never opens the file again.
  *
- * @phpstan-type Digest array{kind: string, bounds: array{list<float>, list<float>}, triangles: int, vertices: int, draws: int, morphs: list<string>, skeleton: array<string, mixed>|null, figure: array<string, mixed>, mounts: array<string, array{position: list<float>, rotation: list<float>}>, floor: string, clips: list<array{name: string, seconds: float}>, extras: array<string, mixed>}
+ * @phpstan-type Digest array{kind: string, bounds: array{list<float>, list<float>}, triangles: int, vertices: int, draws: int, morphs: list<string>, skeleton: array<string, mixed>|null, jointNodes: list<int>, figure: array<string, mixed>, mounts: array<string, array{position: list<float>, rotation: list<float>}>, floor: string, clips: list<array{name: string, seconds: float}>, extras: array<string, mixed>}
  */
 final class AssetDigest
 {
@@ -48,7 +48,7 @@ final class AssetDigest
 
         return [
             'kind' => $skins !== [] ? 'figure' : 'thing', 'bounds' => [$low, $high], 'triangles' => $triangles, 'vertices' => $vertices,
-            'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $skins === [] ? null : self::skeleton($gltf, 0)->toArray(),
+            'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $skins === [] ? null : self::skeleton($gltf, 0)->toArray(), 'jointNodes' => $skins === [] ? [] : $gltf->joints(0),
             'figure' => is_array($extras['figure'] ?? null) ? $extras['figure'] : [], 'mounts' => self::mounts($gltf),
             'floor' => base64_encode($floor === [] ? '' : pack('g*', ...$floor)),
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),

@@ -59,7 +59,7 @@ final class PierKit
             self::entry('hand-cart', 'prop', 'Hand cart with clock face', ['cart', 'barrow', 'clock', 'push', 'vehicle'], [2.15, 0.0, 0.7], $cart->glb(extras: ['home' => [2.15, 0.0, 0.7]])),
             self::entry('brass-key', 'prop', 'Brass key', ['key', 'winding', 'hand'], [0.0, 0.0, 0.0], Props::key()->glb()),
             self::entry('pennant', 'prop', 'Pennant', ['flag', 'pennant'], [5.03, 2.81, -4.45], Ferry::pennant()->glb(extras: ['home' => [5.03, 2.81, -4.45]], doubleSided: true, paint: 'flag')),
-            self::entry('far-shore', 'set', 'Far shore', ['shore', 'hills', 'town', 'background'], [0.0, 0.0, 0.0], Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true], paint: 'backdrop')),
+            self::entry('far-shore', 'set', 'Far shore', ['shore', 'hills', 'town', 'background'], [0.0, 0.0, 0.0], Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'water' => Shore::WATER], paint: 'backdrop')),
         ];
     }
 
@@ -102,7 +102,9 @@ final class PierKit
             'ticket-hut' => ['lamps' => [
                 ['at' => [0.78, 1.80, 1.15], 'power' => 1.1, 'halo' => 1.5, 'channel' => 'A'], ['at' => [0.0, 1.36, 0.95], 'power' => 2.6, 'halo' => 2.3, 'channel' => 'A'],
             ]],
-            'ferry' => ['lamps' => [['at' => [0.3, 1.31, 0.75], 'power' => 0.8, 'halo' => 1.7, 'channel' => 'B']], 'sways' => true],
+            'ferry' => ['lamps' => [['at' => [0.3, 1.31, 0.75], 'power' => 0.8, 'halo' => 1.7, 'channel' => 'B']]],
+            // Plain slabs stand in for the planks in the water's mirror, where the gaps between boards only flicker.
+            'ferry-pier' => ['mirrorSlabs' => [[-6.4, -1.6, Deck::LANDING - 0.05], [-1.6, 6.3, -0.05]]],
             'lantern-post' => ['lamps' => [['at' => [-0.32, 1.70, 0.0], 'power' => 2.0, 'halo' => 1.5, 'channel' => 'B']]],
             'lantern' => ['lamps' => [['at' => [0.0, 0.12, 0.0], 'power' => 2.6, 'halo' => 1.2, 'channel' => 'B']]],
             default => [],

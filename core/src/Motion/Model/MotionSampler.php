@@ -29,7 +29,7 @@ final class MotionSampler
             array_push($rows, ...self::row($body, $c, $solver, $morphs));
         }
 
-        return new ClipTable(($count - 1) / $seconds, $body->skeleton->count(), $morphs, $count, $rows, $loops);
+        return ClipTable::fromRows(($count - 1) / $seconds, $body->skeleton->count(), $morphs, $count, $rows, $loops);
     }
 
     /** @return array{Closure(float): Channels, float, bool} channels over time, seconds, whether it repeats */

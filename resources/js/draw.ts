@@ -1,0 +1,82 @@
+import { BlockStore, ModelShelf, Painter, shotAt, viewOf, type Manifest, type Quality } from './picture';
+
+/** The internal page of the render worker: draws frames with the workspace's own drawing module and posts them back. */
+
+interface RenderManifest extends Manifest {
+    render: { width: number; height: number; quality: Quality };
+}
+
+declare global {
+    interface Window {
+        crispReel?: { ready: Promise<void>; draw: (frames: number[]) => Promise<void>; time: (frames: number[]) => Promise<number[]> };
+    }
+}
+
+const render = document.body.dataset.render ?? '';
+const token = location.hash.slice(1);
+const base = `/internal/renders/${render}`;
+
+async function get(path: string): Promise<Response> {
+    const r = await fetch(`${base}/${path}`, { headers: { 'X-Render-Token': token, Accept: 'application/json' } });
+    if (!r.ok) throw new Error(`${path.slice(0, 30)} answered ${r.status}`);
+    return r;
+}
+
+const shelf = new ModelShelf((hash) => get(`blobs/${hash}`).then((r) => r.arrayBuffer()));
+const blocks = new BlockStore((n, hash) => get(`blocks/${n}/${hash}`).then((r) => r.arrayBuffer()), 12);
+
+let manifest: RenderManifest;
+let painter: Painter;
+const canvas = document.createElement('canvas');
+
+async function prepare(): Promise<void> {
+    manifest = (await get('manifest').then((r) => r.json())) as RenderManifest;
+    document.body.append(canvas);
+    painter = new Painter(canvas, shelf, manifest.render.quality);
+    painter.resize(manifest.render.width, manifest.render.height);
+    await painter.show(manifest);
+}
+
+async function paint(frame: number): Promise<void> {
+    const n = Math.floor(frame / manifest.blockFrames);
+    const block = await blocks.get(n, manifest.blocks[n] ?? '');
+    const shot = shotAt(manifest, frame);
+    const camera = block && shot ? block.camera(shot.camera, frame) : null;
+    if (!block || !shot || !camera) throw new Error(`No shot shows frame ${frame}.`);
+    const sensor = manifest.cameras.find((c) => c.id === shot.camera)?.sensorWidthMm ?? 36;
+    painter.draw(block, frame, viewOf(camera, sensor));
+}
+
+async function post(frame: number): Promise<void> {
+    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
+    if (!blob) throw new Error(`Frame ${frame} could not be read back.`);
+    const r = await fetch(`${base}/frames/${frame}`, { method: 'POST', headers: { 'X-Render-Token': token, 'Content-Type': 'image/png' }, body: blob });
+    if (!r.ok) throw new Error(`Frame ${frame} was not taken (${r.status}).`);
+}
+
+window.crispReel = {
+    ready: prepare(),
+    async draw(frames) {
+        // The picture of one frame travels while the next is drawn.
+        let sending: Promise<void> = Promise.resolve();
+        for (const f of frames) {
+            await paint(f);
+            await sending;
+            sending = post(f);
+        }
+        await sending;
+    },
+    /** Milliseconds a frame with a read-back, for the benchmark. */
+    async time(frames) {
+        const gl = painter.renderer.getContext();
+        const px = new Uint8Array(4);
+        const out: number[] = [];
+        for (const f of frames) {
+            const begin = performance.now();
+            await paint(f);
+            gl.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, px);
+            out.push(performance.now() - begin);
+        }
+        return out;
+    },
+};

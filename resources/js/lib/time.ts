@@ -1,0 +1,56 @@
+/** Timecode and typed times. Frames are whole; the rate is a ratio. */
+
+export type Rate = [number, number];
+
+export const perSecond = (rate: Rate): number => rate[0] / rate[1];
+
+const two = (n: number) => String(n).padStart(2, '0');
+
+/** SMPTE timecode; drop-frame numbering (with a semicolon) at 29.97 and 59.94. */
+export function timecode(frame: number, rate: Rate): string {
+    const base = Math.round(perSecond(rate));
+    let f = Math.max(0, Math.floor(frame));
+    let mark = ':';
+    if (rate[1] === 1001 && (rate[0] === 30000 || rate[0] === 60000)) {
+        mark = ';';
+        const drop = base / 15;
+        const ten = base * 600 - 9 * drop;
+        const minute = base * 60 - drop;
+        const rest = f % ten;
+        f += 9 * drop * Math.floor(f / ten) + (rest >= drop ? drop * Math.floor((rest - drop) / minute) : 0);
+    }
+    const s = Math.floor(f / base);
+    return `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}${mark}${two(f % base)}`;
+}
+
+/** A typed time as a frame: 130, 130f, 5.5s, 00:00:05:12, 5:12. Null when it is none of these. */
+export function parseFrame(text: string, rate: Rate): number | null {
+    const t = text.trim();
+    const base = Math.round(perSecond(rate));
+    let m = /^(\d+)\s*f?$/.exec(t);
+    if (m) return Number(m[1]);
+    m = /^(\d+(?:\.\d+)?)\s*s$/.exec(t);
+    if (m) return Math.round(Number(m[1]) * perSecond(rate));
+    const parts = t.split(/[:;]/).map(Number);
+    if (parts.length < 2 || parts.length > 4 || parts.some((p) => !Number.isInteger(p) || p < 0)) return null;
+    const frames = parts.pop() ?? 0;
+    return parts.reduce((sum, p) => sum * 60 + p, 0) * base + frames;
+}
+
+/** A typed number with a unit, in the base unit: metres (2.5, 250cm), degrees (45, 45deg), millimetres (35mm). */
+export function parseNumber(text: string, unit: 'm' | 'deg' | 'mm' | ''): number | null {
+    const m = /^(-?\d*\.?\d+)\s*([a-z°"']*)$/i.exec(text.trim().replace(',', '.'));
+    if (!m) return null;
+    const n = Number(m[1]);
+    const given = (m[2] ?? '').toLowerCase();
+    if (given === '' || given === unit || (unit === 'deg' && given === '°')) return n;
+    const metres: Record<string, number> = { mm: 0.001, cm: 0.01, m: 1, km: 1000, in: 0.0254, ft: 0.3048 };
+    if (unit === 'm' && metres[given]) return n * metres[given];
+    if (unit === 'mm' && metres[given]) return (n * metres[given]) / 0.001;
+    return null;
+}
+
+/** Trailing zeros say nothing. */
+export function short(n: number, digits = 2): string {
+    return n.toFixed(digits).replace(/\.?0+$/, '').replace(/^-0$/, '0');
+}

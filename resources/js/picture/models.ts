@@ -1,0 +1,61 @@
+import { Group, SkinnedMesh, type Bone, type Material, type Mesh, type Object3D } from 'three';
+import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
+
+/** Reads GLB files once each and hands out copies. Node numbers are kept, so that joints are found by number, not name. */
+export class ModelShelf {
+    private readonly loader = new GLTFLoader();
+    private readonly shelf = new Map<string, Promise<Group>>();
+
+    constructor(private readonly fetchBlob: (hash: string) => Promise<ArrayBuffer>) {}
+
+    async take(hash: string): Promise<Group> {
+        let stored = this.shelf.get(hash);
+        if (!stored) {
+            stored = this.fetchBlob(hash)
+                .then((bytes) => this.loader.parseAsync(bytes, ''))
+                .then(numbered);
+            this.shelf.set(hash, stored);
+            stored.catch(() => this.shelf.delete(hash));
+        }
+        return clone(await stored) as Group;
+    }
+}
+
+function numbered(gltf: GLTF): Group {
+    gltf.scene.traverse((o) => {
+        const found = gltf.parser.associations.get(o) as { nodes?: number } | undefined;
+        if (found?.nodes !== undefined) o.userData.node = found.nodes;
+    });
+    return gltf.scene;
+}
+
+export function isMesh(o: Object3D): o is Mesh {
+    return (o as Mesh).isMesh === true;
+}
+
+/** The bones of a copy in the core's joint order. */
+export function bonesOf(root: Object3D, nodes: number[]): (Bone | null)[] {
+    const byNode = new Map<number, Bone>();
+    root.traverse((o) => {
+        if (typeof o.userData.node === 'number') byNode.set(o.userData.node, o as Bone);
+    });
+    return nodes.map((n) => byNode.get(n) ?? null);
+}
+
+/** Paints every surface of a copy anew. */
+export function paintAll(root: Object3D, paint: (from: Material, coloured: boolean) => Material): Mesh[] {
+    const meshes: Mesh[] = [];
+    root.traverse((o) => {
+        if (!isMesh(o)) return;
+        const from = Array.isArray(o.material) ? o.material[0] : o.material;
+        if (!from) return;
+        const coloured = o.geometry.getAttribute('color') !== undefined;
+        o.material = paint(from, coloured);
+        o.castShadow = from.userData.paint !== 'eye' && from.userData.paint !== 'backdrop';
+        o.receiveShadow = from.userData.paint !== 'backdrop';
+        o.frustumCulled = !(o instanceof SkinnedMesh) && from.userData.paint !== 'backdrop';
+        meshes.push(o);
+    });
+    return meshes;
+}

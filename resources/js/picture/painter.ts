@@ -1,0 +1,194 @@
+import {
+    Color,
+    HalfFloatType,
+    Matrix4,
+    NoToneMapping,
+    PCFShadowMap,
+    PerspectiveCamera,
+    Raycaster,
+    Vector2,
+    Vector3,
+    WebGLRenderer,
+    WebGLRenderTarget,
+    type Object3D,
+} from 'three';
+import { ModelShelf } from './models';
+import { Post, type LensBlur } from './post';
+import { Stage } from './stage';
+import type { CameraRow, Manifest, PoseBlock } from './stream';
+
+export type Quality = 'draft' | 'final';
+
+export interface View {
+    position: [number, number, number];
+    rotation: [number, number, number, number];
+    focalMm: number;
+    focusMetres: number;
+    fStop: number;
+    sensorWidthMm: number;
+}
+
+/**
+ * Draws a frame of a scene through a camera on to a canvas. Workspace, thumbnails and final render all use this and
+ * nothing else. Helpers (marks, handles) are drawn by others on top; no render can contain them.
+ */
+export class Painter {
+    readonly stage: Stage;
+    readonly camera = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
+    readonly renderer: WebGLRenderer;
+    private readonly post = new Post();
+    private readonly mirrorCamera = new PerspectiveCamera();
+    private mirror: WebGLRenderTarget | null = null;
+    private width = 0;
+    private height = 0;
+    private drawn = 0;
+    private focus = 8;
+
+    constructor(
+        canvas: HTMLCanvasElement,
+        shelf: ModelShelf,
+        private readonly quality: Quality,
+    ) {
+        this.renderer = new WebGLRenderer({ canvas, antialias: false, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+        this.renderer.setPixelRatio(1);
+        this.renderer.toneMapping = NoToneMapping;
+        this.renderer.shadowMap.enabled = true;
+        this.renderer.shadowMap.type = PCFShadowMap;
+        this.renderer.info.autoReset = false;
+        this.stage = new Stage(shelf, quality === 'draft');
+        const map = quality === 'draft' ? 1024 : 2048;
+        this.stage.sun.shadow.mapSize.set(map, map);
+    }
+
+    resize(width: number, height: number): void {
+        if (width === this.width && height === this.height) return;
+        this.width = width;
+        this.height = height;
+        this.renderer.setSize(width, height, false);
+        this.camera.aspect = width / height;
+        this.stage.uniforms.size.value.set(width, height);
+        this.mirror?.dispose();
+        this.mirror = null;
+    }
+
+    async show(manifest: Manifest): Promise<void> {
+        await this.stage.show(manifest);
+    }
+
+    look(view: View): void {
+        const c = this.camera;
+        c.position.set(...view.position);
+        c.quaternion.set(...view.rotation);
+        // Gate fit by width: the picture's width fills the sensor.
+        c.fov = (2 * Math.atan(view.sensorWidthMm / c.aspect / (2 * view.focalMm)) * 180) / Math.PI;
+        c.updateProjectionMatrix();
+        c.updateMatrixWorld();
+        this.focus = view.focusMetres;
+    }
+
+    draw(block: PoseBlock, frame: number, view: View): void {
+        this.stage.pose(block, frame);
+        this.look(view);
+        this.redraw(view);
+    }
+
+    /** Draws again what already stands, as after a turn of the free view. */
+    redraw(view: View): void {
+        const { renderer, stage, camera } = this;
+        renderer.info.reset();
+        const forward = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
+        const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
+        stage.fitShadow(camera.position, forward, this.focus, halfWidth);
+        renderer.shadowMap.autoUpdate = this.quality === 'final' || this.drawn % 2 === 0;
+        if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
+        this.drawn++;
+        const final = this.quality === 'final';
+        if (final && stage.water.visible && this.seesWater(forward)) this.drawMirror();
+        else stage.uniforms.mirrorOn.value = 0;
+        renderer.setRenderTarget(this.post.begin(this.width, this.height));
+        renderer.clear();
+        renderer.render(stage.scene, camera);
+        const near = final && view.focusMetres < 7 ? lensOf(view) : null;
+        this.post.finish(renderer, stage.mood, camera, near, final);
+        renderer.setRenderTarget(null);
+    }
+
+    /** Water matters when the lower edge of the picture looks down on it or the camera is level and far. */
+    private seesWater(forward: Vector3): boolean {
+        return forward.y > -0.85;
+    }
+
+    private drawMirror(): void {
+        const { renderer, stage, camera, mirrorCamera } = this;
+        this.mirror ??= new WebGLRenderTarget(Math.round(this.width / 3), Math.round(this.height / 3), { type: HalfFloatType, depthBuffer: true });
+        const level = stage.uniforms.waterLevel.value;
+        const eye = camera.position.clone();
+        eye.y = 2 * level - eye.y;
+        const ahead = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
+        ahead.y = -ahead.y;
+        mirrorCamera.position.copy(eye);
+        mirrorCamera.up.set(0, 1, 0);
+        mirrorCamera.lookAt(eye.add(ahead));
+        mirrorCamera.updateMatrixWorld();
+        mirrorCamera.projectionMatrix.copy(camera.projectionMatrix);
+        mirrorCamera.projectionMatrixInverse.copy(new Matrix4().copy(camera.projectionMatrix).invert());
+        const hidden = stage.hiddenFromMirror();
+        const before = hidden.map((o) => o.visible);
+        hidden.forEach((o) => (o.visible = false));
+        const extra = stage.onlyInMirror();
+        extra.forEach((o) => (o.visible = true));
+        const shadows = renderer.shadowMap.autoUpdate;
+        renderer.shadowMap.autoUpdate = false;
+        const colour = renderer.getClearColor(new Color());
+        const alpha = renderer.getClearAlpha();
+        renderer.setClearColor(0, 0);
+        stage.uniforms.mirrorOn.value = 0;
+        stage.uniforms.mirror.value = null;
+        stage.scene.overrideMaterial = stage.mirrorMaterial;
+        renderer.setRenderTarget(this.mirror);
+        renderer.clear();
+        renderer.render(stage.scene, mirrorCamera);
+        stage.scene.overrideMaterial = null;
+        renderer.setRenderTarget(null);
+        renderer.setClearColor(colour, alpha);
+        renderer.shadowMap.autoUpdate = shadows;
+        if (shadows) renderer.shadowMap.needsUpdate = true;
+        hidden.forEach((o, i) => (o.visible = before[i] ?? true));
+        extra.forEach((o) => (o.visible = false));
+        stage.uniforms.mirror.value = this.mirror.texture;
+        stage.uniforms.mirrorOn.value = 1;
+    }
+
+    /** What lies under a place of the picture (x, y from -1 to 1): item and point in the world. */
+    pick(x: number, y: number): { item: string | null; point: Vector3 } | null {
+        const ray = new Raycaster();
+        ray.setFromCamera(new Vector2(x, y), this.camera);
+        const hits = ray.intersectObjects<Object3D>(this.stage.pickable(), true);
+        const hit = hits.find((h) => this.stage.itemOf(h.object) !== null);
+        return hit ? { item: this.stage.itemOf(hit.object), point: hit.point } : null;
+    }
+
+    /** Where a point of the world falls in the picture, from -1 to 1. */
+    project(world: Vector3): Vector3 {
+        return world.clone().project(this.camera);
+    }
+
+    facts(): { calls: number; triangles: number; gpu: string } {
+        const gl = this.renderer.getContext();
+        return { calls: this.renderer.info.render.calls, triangles: this.renderer.info.render.triangles, gpu: String(gl.getParameter(gl.RENDERER)) };
+    }
+
+    dispose(): void {
+        this.post.dispose();
+        this.mirror?.dispose();
+        this.renderer.dispose();
+    }
+}
+
+function lensOf(view: View): LensBlur {
+    return { focusMetres: view.focusMetres, focalMm: view.focalMm, fStop: view.fStop, sensorWidthMm: view.sensorWidthMm };
+}
+
+export function viewOf(row: CameraRow, sensorWidthMm: number): View {
+    return { ...row, sensorWidthMm };
+}

@@ -1,0 +1,123 @@
+import {
+    BackSide,
+    Color,
+    DoubleSide,
+    FrontSide,
+    ShaderMaterial,
+    UniformsLib,
+    UniformsUtils,
+    Vector3,
+    Vector4,
+    type Material,
+    type MeshStandardMaterial,
+    type Texture,
+} from 'three';
+import type { StageUniforms } from './moods';
+import * as glsl from './shaders';
+
+/** Gloss, grain rate, spread of value, bump: how each painted surface takes the brush. */
+const FINISH: Record<string, [number, number, number, number]> = {
+    skin: [0.06, 46, 0.05, 0.1],
+    cloth: [0, 95, 0.2, 0.36],
+    knit: [0, 120, 0.3, 0.55],
+    hair: [0, 60, 0.3, 0.45],
+    leather: [0.12, 60, 0.28, 0.2],
+    metal: [0.8, 30, 0.05, 0.05],
+    eye: [0.45, 8, 0, 0],
+    gloss: [0.15, 20, 0, 0],
+    plain: [0.05, 40, 0.06, 0.12],
+};
+
+const PAINTED = ['set', 'flag', 'backdrop'];
+
+export interface PaintOptions {
+    paint: string;
+    doubleSided?: boolean;
+    tint?: Color;
+    map?: Texture | null;
+    coloured?: boolean;
+    oneTap?: boolean;
+}
+
+/** The one paint shader, in the variant that a surface needs. */
+export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
+    const painted = PAINTED.includes(o.paint);
+    const finish = FINISH[o.paint] ?? FINISH.plain!;
+    const tint = o.tint ?? new Color(1, 1, 1);
+    const defines: Record<string, string> = {};
+    if (painted) defines.PAINTED = '';
+    if (o.paint === 'flag') defines.FLAG = '';
+    if (o.paint === 'backdrop') defines.BACKDROP = '';
+    if (o.map) defines.TEXTURED = '';
+    if (o.oneTap) defines.ONE_TAP = '';
+    return new ShaderMaterial({
+        uniforms: {
+            ...UniformsUtils.clone(UniformsLib.lights),
+            ...u,
+            finish: { value: new Vector4(...finish) },
+            tint: { value: new Vector3(tint.r, tint.g, tint.b) },
+            map: { value: o.map ?? null },
+        },
+        vertexShader: glsl.PAINT_VERTEX,
+        fragmentShader: glsl.PAINT_FRAGMENT,
+        lights: true,
+        vertexColors: o.coloured ?? true,
+        side: o.doubleSided ? DoubleSide : FrontSide,
+        defines,
+    });
+}
+
+/** What came in with a file of someone else's is repainted in our own manner: colour and picture kept. */
+export function repaint(u: StageUniforms, from: Material, coloured: boolean, oneTap: boolean): ShaderMaterial {
+    const paint = typeof from.userData.paint === 'string' ? from.userData.paint : null;
+    if (paint) {
+        return makePaint(u, { paint, coloured, oneTap, doubleSided: from.side === DoubleSide });
+    }
+    const standard = from as MeshStandardMaterial;
+    return makePaint(u, {
+        paint: 'plain',
+        coloured,
+        oneTap,
+        doubleSided: from.side === DoubleSide,
+        tint: standard.color ?? new Color(0.7, 0.7, 0.7),
+        map: standard.map ?? null,
+    });
+}
+
+export function skyPaint(u: StageUniforms): ShaderMaterial {
+    return new ShaderMaterial({
+        uniforms: u,
+        vertexShader: glsl.SKY_VERTEX,
+        fragmentShader: glsl.SKY_FRAGMENT,
+        side: BackSide,
+        depthWrite: false,
+    });
+}
+
+export function waterPaint(u: StageUniforms): ShaderMaterial {
+    return new ShaderMaterial({ uniforms: u, vertexShader: glsl.WATER_VERTEX, fragmentShader: glsl.WATER_FRAGMENT });
+}
+
+export function mirrorPaint(u: StageUniforms): ShaderMaterial {
+    return new ShaderMaterial({
+        uniforms: u,
+        vertexShader: glsl.MIRROR_VERTEX,
+        fragmentShader: glsl.MIRROR_FRAGMENT,
+        vertexColors: true,
+        side: DoubleSide,
+    });
+}
+
+export function groundPaint(u: StageUniforms): ShaderMaterial {
+    return new ShaderMaterial({
+        uniforms: {
+            ...UniformsUtils.clone(UniformsLib.lights),
+            ...u,
+            tint: { value: new Vector3(1, 1, 1) },
+            finish: { value: new Vector4() },
+        },
+        vertexShader: glsl.PAINT_VERTEX,
+        fragmentShader: glsl.GROUND_FRAGMENT,
+        lights: true,
+    });
+}

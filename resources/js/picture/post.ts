@@ -1,0 +1,228 @@
+import {
+    DepthTexture,
+    HalfFloatType,
+    Mesh,
+    OrthographicCamera,
+    PlaneGeometry,
+    Scene,
+    ShaderMaterial,
+    UnsignedIntType,
+    Vector2,
+    Vector3,
+    Vector4,
+    WebGLRenderTarget,
+    type PerspectiveCamera,
+    type WebGLRenderer,
+} from 'three';
+import type { Mood } from './moods';
+
+const VERTEX = 'varying vec2 vUv_; void main() { vUv_ = uv; gl_Position = vec4(position.xy, 0., 1.); }';
+
+const DEPTH = /* glsl */ `
+uniform vec2 nearFar;
+float metres(float z) { return nearFar.x * nearFar.y / (nearFar.y - z * (nearFar.y - nearFar.x)); }
+uniform vec4 lens; // focus distance m, aperture diameter * focal / (sensor width) scale, largest blur in px, picture width px
+float blurPx(float d) { return min(lens.z, lens.y * abs(d - lens.x) / max(d, .05) * lens.w); }`;
+
+/** AgX base curve (polynomial fit by Benjamin Wrensch, 2023) with the Rec. 2020 matrices three.js uses, then sRGB. */
+const TONE = /* glsl */ `
+uniform float exposure;
+vec3 agx(vec3 c) {
+    c *= exposure;
+    const mat3 inset = mat3(.856627153315983, .137318972929847, .11189821299995, .0951212405381588, .761241990602591, .0767994186031903, .0482516061458583, .101439036467562, .811302368396859);
+    const mat3 outset = mat3(1.1271005818144368, -.1413297634984383, -.14132976349843826, -.11060664309660323, 1.157823702216272, -.11060664309660294, -.016493938717834573, -.016493938717834257, 1.2519364065950405);
+    const mat3 toWide = mat3(.6274, .0691, .0164, .3293, .9195, .0880, .0433, .0113, .8956);
+    const mat3 fromWide = mat3(1.6605, -.1246, -.0182, -.5876, 1.1329, -.1006, -.0728, -.0083, 1.1187);
+    c = inset * (toWide * c);
+    c = clamp((log2(max(c, 1e-10)) + 12.47393) / 16.5, 0., 1.);
+    vec3 x2 = c * c, x4 = x2 * x2;
+    c = 15.5 * x4 * x2 - 40.14 * x4 * c + 31.96 * x4 - 6.868 * x2 * c + .4298 * x2 + .1191 * c - .00232;
+    c = pow(max(vec3(0.), outset * c), vec3(2.2));
+    return clamp(fromWide * c, 0., 1.);
+}
+vec3 srgb(vec3 c) {
+    return mix(1.055 * pow(max(c, 0.), vec3(1. / 2.4)) - .055, c * 12.92, vec3(lessThanEqual(c, vec3(.0031308))));
+}`;
+
+const GATHER = /* glsl */ `
+varying vec2 vUv_;
+uniform sampler2D colour, depth;
+uniform vec2 px;
+${DEPTH}
+void main() {
+    vec2 e = 1.2 * px;
+    vec3 c = .25 * (min(texture2D(colour, vUv_ + e).rgb, vec3(6.)) + min(texture2D(colour, vUv_ - e).rgb, vec3(6.))
+        + min(texture2D(colour, vUv_ + vec2(e.x, -e.y)).rgb, vec3(6.)) + min(texture2D(colour, vUv_ + vec2(-e.x, e.y)).rgb, vec3(6.)));
+    gl_FragColor = vec4(c, blurPx(metres(texture2D(depth, vUv_).r)) / lens.z);
+}`;
+
+const BLUR = /* glsl */ `
+varying vec2 vUv_;
+uniform sampler2D colour;
+uniform vec2 reach;
+void main() {
+    vec4 c = texture2D(colour, vUv_);
+    vec3 sum = c.rgb * (c.a + .05);
+    float w = c.a + .05, most = c.a;
+    for (int i = 0; i < 12; i++) {
+        float f = (float(i) + .6) / 12., a = float(i) * 2.399963;
+        vec4 q = texture2D(colour, vUv_ + vec2(cos(a), sin(a)) * sqrt(f) * reach * (.35 + .65 * c.a));
+        float k = q.a + .03;
+        sum += q.rgb * k;
+        w += k;
+        most += q.a;
+    }
+    gl_FragColor = vec4(sum / w, max(c.a, most / 13. * .8));
+}`;
+
+const COMPOSITE = /* glsl */ `
+varying vec2 vUv_;
+uniform sampler2D colour, blurred, depth;
+uniform vec3 lift, gain;
+uniform float saturation, contrast, vignette;
+${DEPTH}
+${TONE}
+void main() {
+    vec3 c = texture2D(colour, vUv_).rgb;
+    #ifdef FOCUS
+    vec4 b = texture2D(blurred, vUv_);
+    float d = metres(texture2D(depth, vUv_).r);
+    float k = blurPx(d) / lens.z;
+    k = max(k, d > lens.x ? 0. : b.a * .6);
+    c = mix(c, b.rgb, smoothstep(.03, .45, k));
+    #endif
+    vec2 p = vUv_ - .5;
+    c *= 1. - vignette * smoothstep(.25, .95, dot(p, p) * 2.2);
+    c = mix(vec3(dot(c, vec3(.3, .6, .1))), c, saturation) * gain + lift;
+    c = srgb(agx(max(c, 0.)));
+    gl_FragColor = vec4(mix(c, c * c * (3. - 2. * c), contrast), 1.);
+}`;
+
+/** Edge smoothing along the local contrast direction (after Lottes 2009). */
+const SMOOTH = /* glsl */ `
+varying vec2 vUv_;
+uniform sampler2D colour;
+uniform vec2 px;
+float luma(vec2 o) { return dot(texture2D(colour, vUv_ + o * px).rgb, vec3(.3, .6, .1)); }
+void main() {
+    vec3 m = texture2D(colour, vUv_).rgb;
+    float a = luma(vec2(-1.)), b = luma(vec2(1., -1.)), c = luma(vec2(-1., 1.)), d = luma(vec2(1.)), e = dot(m, vec3(.3, .6, .1));
+    float low = min(e, min(min(a, b), min(c, d))), high = max(e, max(max(a, b), max(c, d)));
+    if (high - low < .03) { gl_FragColor = vec4(m, 1.); return; }
+    vec2 g = vec2(-((a + b) - (c + d)), (a + c) - (b + d));
+    g = clamp(g / (min(abs(g.x), abs(g.y)) + max((a + b + c + d) * .03, .008)), -8., 8.) * px;
+    vec3 near = .5 * (texture2D(colour, vUv_ - g * .1667).rgb + texture2D(colour, vUv_ + g * .1667).rgb);
+    vec3 far = near * .5 + .25 * (texture2D(colour, vUv_ - g * .5).rgb + texture2D(colour, vUv_ + g * .5).rgb);
+    float l = dot(far, vec3(.3, .6, .1));
+    gl_FragColor = vec4(l < low || l > high ? near : far, 1.);
+}`;
+
+export interface LensBlur {
+    focusMetres: number;
+    focalMm: number;
+    fStop: number;
+    sensorWidthMm: number;
+}
+
+/**
+ * Scene to half-float, then focus blur at a third of the size, one composite (vignette, grade, tone) and edge smoothing.
+ * Draft leaves out blur and smoothing; the tones stay the same.
+ */
+export class Post {
+    private readonly quad = new Mesh(new PlaneGeometry(2, 2));
+    private readonly scene = new Scene();
+    private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+    private readonly uniforms = {
+        colour: { value: null as unknown },
+        blurred: { value: null as unknown },
+        depth: { value: null as unknown },
+        px: { value: new Vector2() },
+        reach: { value: new Vector2() },
+        nearFar: { value: new Vector2(0.1, 400) },
+        lens: { value: new Vector4(4, 0, 10, 1280) },
+        lift: { value: new Vector3() },
+        gain: { value: new Vector3(1, 1, 1) },
+        saturation: { value: 1 },
+        contrast: { value: 0 },
+        vignette: { value: 0.3 },
+        exposure: { value: 1 },
+    };
+    private readonly gather = this.material(GATHER);
+    private readonly blur = this.material(BLUR);
+    private readonly plain = this.material(COMPOSITE);
+    private readonly focused = this.material(COMPOSITE, { FOCUS: '' });
+    private readonly smooth = this.material(SMOOTH);
+    private targets: { colour: WebGLRenderTarget; a: WebGLRenderTarget; b: WebGLRenderTarget; out: WebGLRenderTarget } | null = null;
+    private width = 0;
+    private height = 0;
+
+    constructor() {
+        this.quad.frustumCulled = false;
+        this.scene.add(this.quad);
+    }
+
+    private material(fragmentShader: string, defines: Record<string, string> = {}): ShaderMaterial {
+        return new ShaderMaterial({ vertexShader: VERTEX, fragmentShader, uniforms: this.uniforms, defines, depthTest: false, depthWrite: false });
+    }
+
+    /** The half-float target that the scene is drawn into. */
+    begin(width: number, height: number): WebGLRenderTarget {
+        if (!this.targets || width !== this.width || height !== this.height) {
+            this.dispose();
+            const colour = new WebGLRenderTarget(width, height, { type: HalfFloatType, depthBuffer: true });
+            colour.depthTexture = new DepthTexture(width, height);
+            colour.depthTexture.type = UnsignedIntType;
+            const third = () => new WebGLRenderTarget(Math.ceil(width / 3), Math.ceil(height / 3), { type: HalfFloatType, depthBuffer: false });
+            this.targets = { colour, a: third(), b: third(), out: new WebGLRenderTarget(width, height, { depthBuffer: false }) };
+            this.width = width;
+            this.height = height;
+        }
+        return this.targets.colour;
+    }
+
+    finish(renderer: WebGLRenderer, mood: Mood, camera: PerspectiveCamera, lens: LensBlur | null, smoothEdges: boolean): void {
+        const t = this.targets;
+        if (!t) return;
+        const u = this.uniforms;
+        u.exposure.value = mood.exposure;
+        u.lift.value.fromArray(mood.grade.lift);
+        u.gain.value.fromArray(mood.grade.gain);
+        u.saturation.value = mood.grade.saturation;
+        u.contrast.value = mood.grade.contrast;
+        u.nearFar.value.set(camera.near, camera.far);
+        u.px.value.set(1 / this.width, 1 / this.height);
+        u.depth.value = t.colour.depthTexture;
+        if (lens) {
+            // Thin lens: blur on the sensor = A f |d - s| / (d (s - f)), A = f / N; as a share of the picture's width.
+            const f = lens.focalMm / 1000;
+            const scale = (f * f) / lens.fStop / Math.max(0.02, lens.focusMetres - f) / (lens.sensorWidthMm / 1000);
+            const most = (10 * this.width) / 1280;
+            u.lens.value.set(lens.focusMetres, scale * 0.5, most, this.width);
+            u.reach.value.set(most / this.width, most / this.height);
+            u.colour.value = t.colour.texture;
+            this.pass(renderer, this.gather, t.b);
+            u.colour.value = t.b.texture;
+            this.pass(renderer, this.blur, t.a);
+        }
+        u.colour.value = t.colour.texture;
+        u.blurred.value = t.a.texture;
+        this.pass(renderer, lens ? this.focused : this.plain, smoothEdges ? t.out : null);
+        if (smoothEdges) {
+            u.colour.value = t.out.texture;
+            this.pass(renderer, this.smooth, null);
+        }
+    }
+
+    private pass(renderer: WebGLRenderer, material: ShaderMaterial, target: WebGLRenderTarget | null): void {
+        this.quad.material = material;
+        renderer.setRenderTarget(target);
+        renderer.render(this.scene, this.camera);
+    }
+
+    dispose(): void {
+        if (!this.targets) return;
+        this.targets.colour.depthTexture?.dispose();
+        for (const t of Object.values(this.targets)) t.dispose();
+        this.targets = null;
+    }
+}

@@ -1,0 +1,276 @@
+import {
+    AdditiveBlending,
+    BoxGeometry,
+    CanvasTexture,
+    Color,
+    DirectionalLight,
+    Float32BufferAttribute,
+    Group,
+    Mesh,
+    PlaneGeometry,
+    Quaternion,
+    Scene,
+    SphereGeometry,
+    Sprite,
+    SpriteMaterial,
+    Vector3,
+    type Bone,
+    type Object3D,
+    type ShaderMaterial,
+} from 'three';
+import { bonesOf, isMesh, paintAll, type ModelShelf } from './models';
+import { applyMood, BLOBS, LAMPS, makeUniforms, moodOf, type Mood, type StageUniforms } from './moods';
+import { grainTexture, rippleTexture } from './noise';
+import { groundPaint, mirrorPaint, repaint, skyPaint, waterPaint } from './paints';
+import type { LampFact, Manifest, ManifestItem, PoseBlock } from './stream';
+
+interface Actor {
+    item: ManifestItem;
+    group: Group;
+    bones: (Bone | null)[];
+    faces: Mesh[];
+    halos: { sprite: Sprite; lamp: LampFact }[];
+    slabs: Mesh[];
+}
+
+/** Everything that is drawn of a scene. It stands where the core says; nothing is decided here. */
+export class Stage {
+    readonly scene = new Scene();
+    readonly uniforms: StageUniforms;
+    readonly sun = new DirectionalLight(0xffffff, 1);
+    readonly sky: Mesh;
+    readonly water: Mesh;
+    readonly ground: Mesh;
+    readonly mirrorMaterial: ShaderMaterial;
+    mood: Mood = moodOf('neutral');
+    private readonly actors = new Map<string, Actor>();
+    private readonly haloMap: CanvasTexture;
+    private wanted = 0;
+    private rate = 24;
+
+    constructor(
+        private readonly shelf: ModelShelf,
+        private readonly oneTap: boolean,
+    ) {
+        this.uniforms = makeUniforms(grainTexture(), rippleTexture());
+        this.sun.castShadow = true;
+        this.sun.shadow.bias = -0.0006;
+        this.sun.shadow.normalBias = 0.03;
+        this.sun.shadow.radius = 3;
+        this.sky = new Mesh(new SphereGeometry(50, 24, 12), skyPaint(this.uniforms));
+        this.sky.frustumCulled = false;
+        this.sky.renderOrder = 5;
+        this.water = new Mesh(new PlaneGeometry(500, 400), waterPaint(this.uniforms));
+        this.water.rotation.x = -Math.PI / 2;
+        this.water.renderOrder = 4;
+        this.water.visible = false;
+        this.ground = new Mesh(new PlaneGeometry(4000, 400), groundPaint(this.uniforms));
+        this.ground.rotation.x = -Math.PI / 2;
+        this.ground.position.y = -0.004;
+        this.ground.receiveShadow = true;
+        this.mirrorMaterial = mirrorPaint(this.uniforms);
+        this.haloMap = haloTexture();
+        this.scene.add(this.sun, this.sun.target, this.sky, this.water, this.ground);
+    }
+
+    /** Brings the stage to what a manifest lists; resolves when every model is there. */
+    async show(manifest: Manifest): Promise<void> {
+        const turn = ++this.wanted;
+        this.rate = manifest.rate[0] / manifest.rate[1];
+        this.mood = moodOf(manifest.mood);
+        applyMood(this.uniforms, this.mood);
+        const keep = new Set(manifest.items.map((i) => i.id));
+        for (const [id, actor] of this.actors) {
+            const now = manifest.items.find((i) => i.id === id);
+            if (!keep.has(id) || now?.blob !== actor.item.blob) this.remove(id);
+            else if (now) actor.item = now;
+        }
+        await Promise.all(manifest.items.filter((i) => !this.actors.has(i.id)).map((i) => this.add(i, turn)));
+        if (turn !== this.wanted) return;
+        const water = manifest.items.find((i) => i.extras.water !== undefined)?.extras.water;
+        this.water.visible = water !== undefined;
+        this.ground.visible = water === undefined;
+        this.water.position.set(0, water ?? -100, -150);
+        this.uniforms.waterLevel.value = water ?? -100;
+    }
+
+    private async add(item: ManifestItem, turn: number): Promise<void> {
+        const model = await this.shelf.take(item.blob);
+        if (turn !== this.wanted && this.actors.has(item.id)) return;
+        this.remove(item.id);
+        const group = new Group();
+        group.name = item.id;
+        group.add(model);
+        const meshes = paintAll(model, (from, coloured) => repaint(this.uniforms, from, coloured, this.oneTap));
+        const bones = bonesOf(model, item.jointNodes);
+        const own = new Set<Object3D>(bones.filter((b) => b !== null));
+        for (const b of bones) if (b && !(b.parent && own.has(b.parent))) group.add(b);
+        const faces = meshes.filter((m) => (m.morphTargetInfluences?.length ?? 0) > 0);
+        const halos = (item.extras.lamps ?? []).map((lamp) => {
+            const sprite = new Sprite(
+                new SpriteMaterial({ map: this.haloMap, blending: AdditiveBlending, depthWrite: false, transparent: true, toneMapped: false }),
+            );
+            sprite.position.set(...lamp.at);
+            sprite.scale.setScalar(lamp.halo);
+            sprite.renderOrder = 8;
+            group.add(sprite);
+            return { sprite, lamp };
+        });
+        const slabs = (item.extras.mirrorSlabs ?? []).map(([x0, x1, y]) => {
+            const slab = new Mesh(new BoxGeometry(x1 - x0, 0.06, 4.5), this.mirrorMaterial);
+            const n = slab.geometry.getAttribute('position').count;
+            slab.geometry.setAttribute('color', new Float32BufferAttribute(new Float32Array(n * 3).fill(0.1), 3));
+            slab.position.set((x0 + x1) / 2, y, -0.05);
+            slab.visible = false;
+            group.add(slab);
+            return slab;
+        });
+        this.actors.set(item.id, { item, group, bones, faces, halos, slabs });
+        this.scene.add(group);
+    }
+
+    private remove(id: string): void {
+        const actor = this.actors.get(id);
+        if (!actor) return;
+        this.scene.remove(actor.group);
+        actor.group.traverse((o) => {
+            if (isMesh(o)) {
+                const m = Array.isArray(o.material) ? o.material : [o.material];
+                for (const one of m) one.dispose();
+            }
+        });
+        this.actors.delete(id);
+    }
+
+    /** Puts everything where the core says it is at a frame. */
+    pose(block: PoseBlock, frame: number): void {
+        this.uniforms.time.value = frame / this.rate;
+        let blob = 0;
+        for (const [id, actor] of this.actors) {
+            const row = block.item(id, frame);
+            actor.group.visible = row !== null;
+            if (!row) continue;
+            place(actor.group, row);
+            if (actor.bones.length > 0) {
+                this.poseFigure(actor, row);
+                if (blob < BLOBS) this.blob(blob++, actor, row);
+            }
+        }
+        for (; blob < BLOBS; blob++) this.uniforms.blobs.value[blob]?.set(0, 0, 1, -100);
+        this.lamps();
+    }
+
+    private poseFigure(actor: Actor, row: Float32Array): void {
+        const n = actor.bones.length;
+        for (let j = 0; j < n; j++) {
+            const bone = actor.bones[j];
+            if (bone) bone.quaternion.fromArray(row, 13 + 4 * j);
+        }
+        actor.bones[actor.item.hips]?.position.fromArray(row, 10);
+        for (const face of actor.faces) {
+            const influences = face.morphTargetInfluences;
+            if (influences) for (let k = 0; k < influences.length; k++) influences[k] = row[13 + 4 * n + k] ?? 0;
+        }
+    }
+
+    private blob(k: number, actor: Actor, row: Float32Array): void {
+        const p = new Vector3(row[10], 0, row[12]).applyMatrix4(actor.group.matrixWorld);
+        this.uniforms.blobs.value[k]?.set(p.x, p.z, 0.3, p.y);
+    }
+
+    private lamps(): void {
+        const u = this.uniforms;
+        let k = 0;
+        const halo = new Color(0xffb45e).multiplyScalar(this.mood.halo);
+        for (const actor of this.actors.values()) {
+            for (const { sprite, lamp } of actor.halos) {
+                sprite.material.color.copy(halo);
+                sprite.visible = this.mood.halo > 0.01;
+                const place = u.lampPlace.value[k];
+                const colour = u.lampColour.value[k];
+                if (!place || !colour) continue;
+                place.set(...lamp.at).applyMatrix4(actor.group.matrixWorld);
+                colour.copy(lamp.channel === 'A' ? u.lampA.value : u.lampB.value).multiplyScalar(lamp.power);
+                k++;
+            }
+        }
+        for (; k < LAMPS; k++) u.lampColour.value[k]?.set(0, 0, 0);
+    }
+
+    /** A box around what the camera sees, so that the shadow map is spent on the picture. */
+    fitShadow(camera: Vector3, forward: Vector3, focus: number, halfWidth: number): void {
+        const reach = Math.min(Math.max(focus, 1.2), 11);
+        const centre = camera.clone().addScaledVector(forward, reach);
+        const box = Math.min(9, Math.max(2.2, reach * halfWidth * 1.25 + 0.9));
+        centre.y = Math.min(Math.max(centre.y, -0.4), 3);
+        this.sun.target.position.copy(centre);
+        this.sun.position.copy(centre).addScaledVector(this.uniforms.keyDir.value, 16);
+        const c = this.sun.shadow.camera;
+        c.left = -box;
+        c.right = box;
+        c.top = box * 0.85;
+        c.bottom = -box * 0.85;
+        c.near = 2;
+        c.far = 34;
+        c.updateProjectionMatrix();
+    }
+
+    /** The item whose surface a ray meets first is told from the group it belongs to. */
+    itemOf(o: Object3D | null): string | null {
+        for (let at = o; at; at = at.parent) if (this.actors.has(at.name)) return at.name;
+        return null;
+    }
+
+    groupOf(id: string): Group | null {
+        return this.actors.get(id)?.group ?? null;
+    }
+
+    /** Where a performer's feet stand, for helpers. */
+    footing(id: string): Vector3 | null {
+        const actor = this.actors.get(id);
+        if (!actor) return null;
+        const hips = actor.bones[actor.item.hips];
+        if (!hips) return actor.group.position.clone();
+        return new Vector3(hips.position.x, 0, hips.position.z).applyMatrix4(actor.group.matrixWorld);
+    }
+
+    pickable(): Object3D[] {
+        return [...this.actors.values()].filter((a) => !a.item.extras.backdrop).map((a) => a.group);
+    }
+
+    hiddenFromMirror(): Object3D[] {
+        const halos = [...this.actors.values()].flatMap((a) => a.halos.map((h) => h.sprite));
+        const slabbed = [...this.actors.values()].filter((a) => a.slabs.length > 0).flatMap((a) => a.group.children.filter((o) => !a.slabs.includes(o as Mesh)));
+        return [this.water, this.sky, this.ground, ...halos, ...slabbed];
+    }
+
+    onlyInMirror(): Object3D[] {
+        return [...this.actors.values()].flatMap((a) => a.slabs);
+    }
+}
+
+const turned = new Quaternion();
+
+function place(o: Object3D, row: Float32Array): void {
+    o.position.fromArray(row, 0);
+    o.quaternion.copy(turned.fromArray(row, 3));
+    o.scale.fromArray(row, 7);
+    o.updateMatrixWorld();
+}
+
+function haloTexture(): CanvasTexture {
+    const c = document.createElement('canvas');
+    c.width = c.height = 128;
+    const x = c.getContext('2d');
+    if (x) {
+        const g = x.createRadialGradient(64, 64, 0, 64, 64, 64);
+        for (let i = 0; i <= 16; i++) {
+            const t = i / 16;
+            const a = (Math.exp(-t * t * 14) * 0.5 + Math.exp(-t * t * 3.2) * 0.16) * Math.pow(1 - t, 1.2);
+            g.addColorStop(t, `rgba(255,255,255,${a})`);
+        }
+        x.fillStyle = g;
+        x.fillRect(0, 0, 128, 128);
+    }
+    return new CanvasTexture(c);
+}

@@ -1,0 +1,140 @@
+<script lang="ts">
+    import { onDestroy } from 'svelte';
+    import { Painter, viewOf, type ManifestShot } from '../picture';
+    import { getDesk } from './context';
+    import type { Timeline } from './timeline.svelte';
+
+    let { line }: { line: Timeline } = $props();
+    const { scene, playhead, view } = getDesk();
+
+    let drag = $state<{ id: number; frame: number } | null>(null);
+    let pictures = $state<Record<string, string>>({});
+    let host = $state<HTMLDivElement>();
+    const canvas = document.createElement('canvas');
+    let painter: Painter | null = null;
+    let turn = 0;
+
+    const shots = $derived(scene.manifest?.shots ?? []);
+    const bounds = (s: ManifestShot, i: number): [number, number] => {
+        const next = shots[i + 1];
+        const start = drag && Number(s.id.slice(1)) === drag.id ? drag.frame : s.in;
+        const end = drag && next && Number(next.id.slice(1)) === drag.id ? drag.frame : s.out;
+        return [start, end];
+    };
+
+    const pictureKey = (s: ManifestShot): string => {
+        const m = scene.manifest;
+        const f = Math.min(s.out - 1, s.in + Math.min(8, Math.floor((s.out - s.in) / 2)));
+        return m ? `${m.blocks[Math.floor(f / m.blockFrames)]}|${f}|${s.camera}|${m.mood}` : '';
+    };
+
+    // Small pictures by the same drawing, one at a time, when nothing else is going on.
+    $effect(() => {
+        const m = scene.manifest;
+        if (!m || shots.length === 0) return;
+        void [scene.blocksVersion, playhead.playing];
+        const mine = ++turn;
+        const wanted = shots.map((s) => [s, pictureKey(s)] as const).filter(([, k]) => !pictures[k]);
+        if (wanted.length === 0 || playhead.playing) return;
+        const timer = setTimeout(async () => {
+            if (!view.painter || mine !== turn) return;
+            painter ??= new Painter(canvas, scene.shelf, 'draft');
+            painter.resize(192, 2 * Math.round(96 / (m.width / m.height)));
+            await painter.show(m);
+            for (const [s, k] of wanted) {
+                const f = Number(k.split('|')[1]);
+                const block = scene.blockAt(f);
+                const row = block?.camera(s.camera, f);
+                if (!block || !row || mine !== turn) return;
+                painter.draw(block, f, viewOf(row, m.cameras.find((c) => c.id === s.camera)?.sensorWidthMm ?? 36));
+                pictures = { ...pictures, [k]: canvas.toDataURL('image/jpeg', 0.8) };
+                await new Promise((r) => setTimeout(r, 30));
+            }
+        }, 700);
+        return () => clearTimeout(timer);
+    });
+
+    onDestroy(() => {
+        turn++;
+        painter?.dispose();
+    });
+
+    function cutDown(e: PointerEvent, s: ManifestShot) {
+        e.stopPropagation();
+        if (!scene.canEdit) return;
+        (e.currentTarget as Element).setPointerCapture(e.pointerId);
+        drag = { id: Number(s.id.slice(1)), frame: s.in };
+    }
+
+    function cutMove(e: PointerEvent, i: number) {
+        if (!drag || !host) return;
+        const before = shots[i - 1];
+        const s = shots[i];
+        if (!before || !s) return;
+        const f = line.frame(e.clientX - host.getBoundingClientRect().left);
+        drag = { ...drag, frame: Math.max(before.in + 1, Math.min(s.out - 1, f)) };
+        playhead.go(drag.frame);
+    }
+
+    async function cutUp(s: ManifestShot) {
+        const d = drag;
+        if (d && d.frame !== s.in) await scene.edit({ do: 'shot.move', shot: d.id, frame: d.frame });
+        drag = null;
+    }
+
+    function pick(s: ManifestShot) {
+        scene.select('shots', Number(s.id.slice(1)));
+        playhead.go(s.in);
+        view.source = { kind: 'reel' };
+    }
+</script>
+
+<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
+
+<div class="relative h-[72px] shrink-0 overflow-hidden border-b border-line bg-desk" bind:this={host} data-testid="reel-strip" role="list" aria-label="Reel: shots in order">
+    <div class="absolute inset-y-0 left-0 z-10 flex flex-col justify-center border-r border-line bg-desk px-3" style:width={`${line.left}px`}>
+        <strong>Reel</strong>
+        <span class="text-xs text-soft">{shots.length === 0 ? 'no camera yet' : `${shots.length} ${shots.length === 1 ? 'shot' : 'shots'}`}</span>
+    </div>
+    {#if shots.length === 0}
+        <p class="absolute top-6 text-soft" style:left={`${line.left + 12}px`}>Make a camera in <strong>Cover</strong>; the first one is put on the reel at once.</p>
+    {/if}
+    {#each shots as s, i (s.id)}
+        {@const [a, b] = bounds(s, i)}
+        {@const camera = scene.manifest?.cameras.find((c) => c.id === s.camera)}
+        {@const on = playhead.frame >= a && playhead.frame < b}
+        <div class="absolute top-1.5 h-[58px]" role="listitem" style:left={`${line.x(a)}px`} style:width={`${Math.max(2, (b - a) * line.perFrame - 2)}px`}>
+            <button
+                class={['relative block h-full w-full overflow-hidden rounded bg-surround text-left', on ? 'ring-2 ring-tide' : scene.isSelected('shots', Number(s.id.slice(1))) ? 'ring-2 ring-ink' : '']}
+                data-testid={`shot-${s.label}`}
+                aria-label={`Shot ${s.label}, camera ${camera?.letter ?? ''}`}
+                onclick={() => pick(s)}
+            >
+                {#if pictures[pictureKey(s)]}<img src={pictures[pictureKey(s)]} alt="" class="h-full w-full object-cover" draggable="false" />{/if}
+                <span class="mono absolute bottom-0 left-0 rounded-tr bg-ink/80 px-1 text-[10px] whitespace-nowrap text-white">{s.label} {camera?.letter}</span>
+            </button>
+            {#if i > 0}
+                <div
+                    class="absolute inset-y-0 -left-1.5 z-10 w-3 cursor-col-resize"
+                    role="slider"
+                    tabindex="0"
+                    aria-label={`Cut to shot ${s.label}`}
+                    aria-valuenow={a}
+                    aria-valuemin={shots[i - 1]?.in ?? 0}
+                    aria-valuemax={s.out}
+                    data-testid={`cut-${s.label}`}
+                    onpointerdown={(e) => cutDown(e, s)}
+                    onpointermove={(e) => cutMove(e, i)}
+                    onpointerup={() => cutUp(s)}
+                    onkeydown={(e) => {
+                        const by = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0;
+                        if (by === 0) return;
+                        e.preventDefault();
+                        e.stopPropagation();
+                        void scene.edit({ do: 'shot.move', shot: Number(s.id.slice(1)), frame: s.in + by });
+                    }}
+                ></div>
+            {/if}
+        </div>
+    {/each}
+</div>

@@ -1,0 +1,136 @@
+<script lang="ts">
+    import { PaneGroup, Pane, PaneResizer } from 'paneforge';
+    import { onDestroy, onMount } from 'svelte';
+    import { perSecond } from '../lib/time';
+    import { router } from '../lib/router.svelte';
+    import Card from './card/Card.svelte';
+    import { setDesk, type Step } from './context';
+    import { bindKeys } from './keys';
+    import KeySheet from './KeySheet.svelte';
+    import Lanes from './Lanes.svelte';
+    import FramePane from './panes/FramePane.svelte';
+    import PlanPane from './panes/PlanPane.svelte';
+    import { FrameView } from './panes/view.svelte';
+    import { Playhead } from './playhead.svelte';
+    import ReelStrip from './ReelStrip.svelte';
+    import { SceneStore } from './scene.svelte';
+    import SlateBar from './SlateBar.svelte';
+    import { Timeline } from './timeline.svelte';
+    import Transport from './Transport.svelte';
+    import ActTray from './trays/ActTray.svelte';
+    import BlockTray from './trays/BlockTray.svelte';
+    import CastTray from './trays/CastTray.svelte';
+    import CoverTray from './trays/CoverTray.svelte';
+    import DeliverTray from './trays/DeliverTray.svelte';
+
+    let { id }: { id: number } = $props();
+
+    // svelte-ignore state_referenced_locally
+    const scene = new SceneStore(id);
+    const playhead = new Playhead(
+        () => scene.frames,
+        () => perSecond(scene.rate),
+    );
+    const view = new FrameView(scene, playhead);
+    setDesk({ scene, playhead, view });
+
+    let step = $state<Step>('Cast');
+    let keysOpen = $state(false);
+    let panes = $state<'both' | 'frame' | 'plan'>('both');
+    let lower = $state<HTMLDivElement>();
+    const line = new Timeline();
+
+    onMount(() => {
+        void scene.open().then(() => {
+            if (scene.rows.shots.length > 0) view.source = { kind: 'reel' };
+            step = scene.rows.items.length === 0 ? 'Cast' : scene.rows.shots.length > 0 ? 'Cover' : 'Block';
+            line.shown = scene.frames;
+        });
+        return bindKeys({ scene, playhead, view }, { sheet: () => (keysOpen = true), panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both') });
+    });
+    onDestroy(() => scene.close());
+
+    $effect(() => {
+        if (!lower) return;
+        const sizes = new ResizeObserver((l) => (line.width = l[0]?.contentRect.width ?? 900));
+        sizes.observe(lower);
+        return () => sizes.disconnect();
+    });
+
+    // The whole scene fits the lanes until somebody zooms them.
+    let fitted = true;
+    $effect(() => {
+        const n = scene.frames;
+        if (fitted) {
+            line.from = 0;
+            line.shown = n;
+        }
+    });
+
+    $effect(() => {
+        if (scene.manifest) void scene.fetchAll(playhead.frame);
+    });
+
+    function wheel(e: WheelEvent) {
+        if (!e.ctrlKey && !e.shiftKey) return;
+        e.preventDefault();
+        if (e.shiftKey) line.from = Math.max(0, Math.min(scene.frames - line.shown, line.from + (e.deltaY || e.deltaX) / line.perFrame / 2));
+        else line.zoom(e.deltaY > 0 ? 1.2 : 1 / 1.2, line.frame(e.clientX), scene.frames);
+        fitted = line.shown >= scene.frames - 0.5;
+    }
+</script>
+
+<svelte:head><title>{scene.name ? `${scene.name}, ${scene.production.name}` : 'Crisp Reel'}</title></svelte:head>
+
+{#if scene.lost}
+    <main class="grid h-full place-items-center">
+        <div class="max-w-md rounded border border-line bg-sheet p-8 text-center" role="alert">
+            <p class="mb-1 text-lg font-semibold">{scene.lost.status === 404 ? 'This scene is not here' : scene.lost.message}</p>
+            <p class="mb-4 text-soft">{scene.lost.status === 404 ? 'It may have been removed, or it belongs to someone else.' : scene.lost.remedy}</p>
+            <a class="font-medium text-tide hover:underline" href="/" onclick={(e) => (e.preventDefault(), router.go('/'))}>To your productions</a>
+        </div>
+    </main>
+{:else if !scene.ready}
+    <p class="grid h-full place-items-center text-soft">Opening the scene…</p>
+{:else}
+    <div class="flex h-full min-w-[1000px] flex-col overflow-hidden" data-testid="workspace" data-revision={scene.revision}>
+        <SlateBar bind:step onkeys={() => (keysOpen = true)} />
+        <div class="flex min-h-0 flex-1">
+            <div class="w-[216px] shrink-0 overflow-hidden border-r border-line bg-desk" data-testid="tray">
+                {#if step === 'Cast'}<CastTray />{:else if step === 'Block'}<BlockTray />{:else if step === 'Act'}<ActTray />{:else if step === 'Cover'}<CoverTray />{:else}<DeliverTray />{/if}
+            </div>
+            <PaneGroup direction="horizontal" class="min-w-0 flex-1">
+                {#if panes !== 'plan'}<Pane defaultSize={62} minSize={25} class="flex" order={1}><FramePane /></Pane>{/if}
+                {#if panes === 'both'}<PaneResizer class="w-1 bg-line hover:bg-tide" aria-label="Width of picture and plan" />{/if}
+                {#if panes !== 'frame'}
+                    <Pane defaultSize={38} minSize={15} class="relative flex" order={2}>
+                        <PlanPane />
+                        <div class="absolute right-3 bottom-3 max-h-[calc(100%-48px)] overflow-auto wide:hidden"><Card /></div>
+                    </Pane>
+                {/if}
+            </PaneGroup>
+            {#if panes === 'frame'}<div class="absolute top-20 right-4 z-20 wide:hidden"><Card /></div>{/if}
+            <div class="hidden w-[240px] shrink-0 overflow-auto border-l border-line bg-paper p-3 wide:block">
+                {#if scene.selection}<Card />{:else}<p class="text-soft">Select something in the picture, on the plan or on a lane; what it is and does stands here.</p>{/if}
+            </div>
+        </div>
+        <Transport />
+        <div class="relative flex h-[214px] shrink-0 flex-col" bind:this={lower} onwheel={wheel} role="presentation">
+            <ReelStrip {line} />
+            <Lanes {line} />
+            {#if line.x(playhead.frame) >= line.left}
+                <div class="pointer-events-none absolute inset-y-0 z-20 w-px bg-buoy" style:left={`${line.x(playhead.frame)}px`}>
+                    <div class="absolute -top-px -left-[5px] h-0 w-0 border-x-[5.5px] border-t-[8px] border-x-transparent border-t-buoy"></div>
+                </div>
+            {/if}
+        </div>
+    </div>
+    {#if scene.notice}
+        <div class={['fixed bottom-4 left-1/2 z-50 flex max-w-xl -translate-x-1/2 items-start gap-3 rounded border bg-sheet px-4 py-3 shadow-lg', scene.notice.kind === 'error' ? 'border-alarm' : 'border-tide']} role={scene.notice.kind === 'error' ? 'alert' : 'status'} data-testid="notice">
+            <p><strong class={scene.notice.kind === 'error' ? 'text-alarm' : ''}>{scene.notice.message}</strong> {scene.notice.remedy}</p>
+            <button class="font-bold text-soft hover:text-ink" aria-label="Close" onclick={() => (scene.notice = null)}>x</button>
+        </div>
+    {/if}
+{/if}
+
+<KeySheet bind:open={keysOpen} />

@@ -1,0 +1,26 @@
+<script lang="ts">
+    import { getDesk } from '../context';
+    import BeatCard from './BeatCard.svelte';
+    import CameraCard from './CameraCard.svelte';
+    import ItemCard from './ItemCard.svelte';
+    import LinkCard from './LinkCard.svelte';
+    import ShotCard from './ShotCard.svelte';
+
+    const { scene } = getDesk();
+    const s = $derived(scene.selection);
+    const item = $derived(s?.table === 'items' ? scene.find('items', s.id) : null);
+    const beat = $derived(s?.table === 'beats' ? scene.find('beats', s.id) : null);
+    const link = $derived(s?.table === 'links' ? scene.find('links', s.id) : null);
+    const camera = $derived(s?.table === 'cameras' ? scene.find('cameras', s.id) : null);
+    const shot = $derived(s?.table === 'shots' ? scene.find('shots', s.id) : null);
+</script>
+
+{#if item || beat || link || camera || shot}
+    <aside class="w-[214px] rounded border border-line bg-sheet p-3 text-xs shadow-lg" aria-label="Selected" data-testid="card">
+        {#if item}<ItemCard {item} />{/if}
+        {#if beat}<BeatCard {beat} />{/if}
+        {#if link}<LinkCard {link} />{/if}
+        {#if camera}<CameraCard {camera} />{/if}
+        {#if shot}<ShotCard {shot} />{/if}
+    </aside>
+{/if}

@@ -1,0 +1,64 @@
+<script lang="ts">
+    import { getDesk } from '../context';
+    import { TAPE, tapeColour, type ItemRow } from '../rows';
+    import NumberField from './NumberField.svelte';
+
+    let { item }: { item: ItemRow } = $props();
+    const { scene, playhead } = getDesk();
+
+    const doing = $derived.by(() => {
+        const now = scene.rows.beats.filter((b) => b.itemId === item.id && b.start <= playhead.frame).sort((a, b) => b.start - a.start)[0];
+        const span = now ? scene.manifest?.beats[`b${now.id}`] : null;
+        if (!now || !span) return item.kind === 'performer' ? 'stands' : '';
+        return `${scene.asset(now.assetId)?.name ?? ''}${playhead.frame >= span.end ? ', holds' : ''}`;
+    });
+    const carried = $derived(scene.rows.links.find((l) => l.childId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)));
+    const carries = $derived(scene.rows.links.filter((l) => l.parentId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)));
+
+    const place = (k: 0 | 1 | 2) => (n: number) => {
+        const position = [...item.position] as [number, number, number];
+        position[k] = n;
+        return scene.edit({ do: 'item.place', item: item.id, position });
+    };
+    const named = (id: number) => scene.find('items', id)?.name ?? '';
+</script>
+
+<div class="mb-2 flex items-center gap-2">
+    <input
+        class="min-w-0 flex-1 border-0 border-b border-transparent bg-transparent p-0 text-sm font-semibold hover:border-line focus:border-tide focus:ring-0"
+        aria-label="Name"
+        value={item.name}
+        onchange={(e) => scene.edit({ do: 'item.set', item: item.id, name: e.currentTarget.value })}
+        onkeydown={(e) => (e.stopPropagation(), e.key === 'Enter' && e.currentTarget.blur())}
+    />
+    <span class="h-3 w-3 shrink-0 rounded-sm" style:background={tapeColour(item.tape)}></span>
+</div>
+<dl class="grid grid-cols-[52px_1fr] items-center gap-x-2 gap-y-1.5">
+    {#if doing}<dt class="text-soft">Doing</dt><dd>{doing}</dd>{/if}
+    <dt class="text-soft">Place</dt>
+    <dd class="grid grid-cols-3 gap-1">
+        <NumberField label="Place x (m)" value={item.position[0]} unit="m" save={place(0)} />
+        <NumberField label="Height (m)" value={item.position[1]} unit="m" save={place(1)} />
+        <NumberField label="Place z (m)" value={item.position[2]} unit="m" save={place(2)} />
+    </dd>
+    <dt class="text-soft">Facing</dt>
+    <dd><NumberField label="Facing (deg)" value={item.headingDeg} unit="deg" digits={1} save={(n) => scene.edit({ do: 'item.place', item: item.id, headingDeg: n })} /></dd>
+    <dt class="text-soft">Scale</dt>
+    <dd><NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} /></dd>
+    {#if carried}<dt class="text-soft">Goes with</dt><dd><button class="text-tide hover:underline" onclick={() => scene.select('links', carried.id)}>{named(carried.parentId)}</button></dd>{/if}
+    {#if carries.length > 0}<dt class="text-soft">Carries</dt><dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
+</dl>
+{#if item.kind !== 'set'}
+    <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">
+        {#each TAPE as c, i (c)}
+            <button class={['h-4 w-4 rounded-sm', item.tape === i && 'ring-2 ring-ink ring-offset-1']} style:background={c} aria-label={`Tape colour ${i + 1}`} aria-pressed={item.tape === i} onclick={() => scene.edit({ do: 'item.set', item: item.id, tape: i })}></button>
+        {/each}
+    </div>
+{/if}
+{#if scene.canEdit}
+    <div class="mt-3 flex gap-3">
+        <button class="text-tide hover:underline" onclick={() => scene.edit({ do: 'item.place', item: item.id, land: true })}>To the ground</button>
+        <button class="text-tide hover:underline" title="D" onclick={() => scene.edit({ do: 'item.duplicate', item: item.id })}>Duplicate</button>
+        <button class="text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'item.remove', item: item.id })}>Remove</button>
+    </div>
+{/if}

@@ -1,0 +1,18 @@
+import { getContext, setContext } from 'svelte';
+import type { FrameView } from './panes/view.svelte';
+import type { Playhead } from './playhead.svelte';
+import type { SceneStore } from './scene.svelte';
+
+export type Step = 'Cast' | 'Block' | 'Act' | 'Cover' | 'Deliver';
+export const STEPS: Step[] = ['Cast', 'Block', 'Act', 'Cover', 'Deliver'];
+
+export interface Desk {
+    scene: SceneStore;
+    playhead: Playhead;
+    view: FrameView;
+}
+
+const KEY = Symbol('desk');
+
+export const setDesk = (desk: Desk): Desk => setContext(KEY, desk);
+export const getDesk = (): Desk => getContext<Desk>(KEY);

@@ -1,0 +1,352 @@
+<script lang="ts">
+    import { onDestroy, onMount, untrack } from 'svelte';
+    import { Plane, Raycaster, Vector2, Vector3 } from 'three';
+    import { short } from '../../lib/time';
+    import { Painter } from '../../picture';
+    import { getDesk } from '../context';
+    import { tapeColour, type ItemRow } from '../rows';
+
+    const { scene, playhead, view } = getDesk();
+
+    let canvas = $state<HTMLCanvasElement>();
+    let area = $state<HTMLDivElement>();
+    let room = $state({ width: 640, height: 360 });
+    let shown = $state(false);
+    let failed = $state('');
+    let marks = $state<{ x: number; y: number; r: number; squash: number; knob: [number, number]; item: ItemRow } | null>(null);
+    let label = $state({ text: '', lens: '', camera: null as number | null });
+    let stageVersion = $state(0);
+
+    let painter: Painter | null = null;
+    let loop = 0;
+    let wanted = true;
+
+    const aspect = $derived(scene.manifest ? scene.manifest.width / scene.manifest.height : 16 / 9);
+    const box = $derived.by(() => {
+        const w = Math.max(120, Math.min(room.width - 24, (room.height - 16) * aspect));
+        return { width: Math.floor(w), height: Math.floor(w / aspect) };
+    });
+
+    onMount(() => {
+        if (!canvas) return;
+        try {
+            const gpu = probe();
+            painter = new Painter(canvas, scene.shelf, gpu ? 'final' : 'draft');
+            view.painter = painter;
+            untrack(() => (shown = true));
+        } catch (e) {
+            failed = `This browser does not draw in three dimensions (${e instanceof Error ? e.message : 'no WebGL'}).`;
+            return;
+        }
+        const sizes = new ResizeObserver((list) => {
+            const r = list[0]?.contentRect;
+            if (r) room = { width: r.width, height: r.height };
+        });
+        if (area) sizes.observe(area);
+        const run = (now: number) => {
+            loop = requestAnimationFrame(run);
+            playhead.tick(now);
+            if (wanted || playhead.playing) paint(now);
+        };
+        loop = requestAnimationFrame(run);
+        return () => sizes.disconnect();
+    });
+
+    onDestroy(() => {
+        cancelAnimationFrame(loop);
+        view.painter = null;
+        painter?.dispose();
+    });
+
+    /** True on a real graphics chip: then the workspace shows the final picture. */
+    function probe(): boolean {
+        const gl = document.createElement('canvas').getContext('webgl2');
+        if (!gl) throw new Error('no WebGL 2');
+        const info = gl.getExtension('WEBGL_debug_renderer_info');
+        const name = info ? String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
+        gl.getExtension('WEBGL_lose_context')?.loseContext();
+        return !/llvmpipe|swiftshader|software|softpipe/i.test(name);
+    }
+
+    // Models of the scene.
+    $effect(() => {
+        const m = scene.manifest;
+        if (!m || !shown || !painter) return;
+        void painter.show(m).then(
+            () => stageVersion++,
+            (e: unknown) => (failed = e instanceof Error ? e.message : 'The models could not be read.'),
+        );
+    });
+
+    // Anything that changes the picture.
+    $effect(() => {
+        void [playhead.frame, scene.blocksVersion, scene.manifest, view.version, view.source, scene.selection, stageVersion, box.width, scene.rows.items];
+        wanted = true;
+    });
+
+    let shownFrame = -1;
+    function paint(now: number) {
+        if (!painter || !scene.manifest) return;
+        if (!wanted && playhead.frame === shownFrame) return;
+        const block = scene.blockAt(playhead.frame);
+        if (!block) return;
+        wanted = false;
+        shownFrame = playhead.frame;
+        const draft = 960;
+        const width = Math.min(draft, Math.round(box.width * Math.min(devicePixelRatio, 1.5)));
+        painter.resize(Math.max(160, width - (width % 2)), Math.max(90, 2 * Math.round(width / aspect / 2)));
+        const now_ = view.at(block, playhead.frame);
+        painter.draw(block, playhead.frame, now_.view);
+        if (drag?.kind === 'move' || drag?.kind === 'turn') preview();
+        playhead.counted(now);
+        const v = now_.view;
+        label = { text: now_.label, lens: `${short(v.focalMm, 0)} mm   f/${short(v.fStop, 1)}   focus ${short(v.focusMetres)} m`, camera: now_.camera };
+        mark();
+    }
+
+    /** Ring and turn knob on the floor around the selected item. */
+    function mark() {
+        const s = scene.selection;
+        const item = s?.table === 'items' ? scene.find('items', s.id) : null;
+        const at = item && painter ? painter.stage.footing(`i${item.id}`) : null;
+        if (!item || !at || !painter || playhead.playing) {
+            marks = null;
+            return;
+        }
+        const r = radius(item);
+        const px = (p: Vector3): [number, number] | null => {
+            const q = painter!.project(p);
+            return q.z > 1 ? null : [((q.x + 1) / 2) * box.width, ((1 - q.y) / 2) * box.height];
+        };
+        const centre = px(at);
+        const side = px(at.clone().add(new Vector3(r, 0, 0)));
+        const front = px(at.clone().add(new Vector3(0, 0, r)));
+        const heading = ((drag?.kind === 'turn' ? drag.headingDeg : item.headingDeg) * Math.PI) / 180;
+        const knob = px(at.clone().add(new Vector3(Math.sin(heading) * r, 0, Math.cos(heading) * r)));
+        if (!centre || !side || !front || !knob) {
+            marks = null;
+            return;
+        }
+        const rx = Math.hypot(side[0] - centre[0], side[1] - centre[1]);
+        const ry = Math.hypot(front[0] - centre[0], front[1] - centre[1]);
+        marks = { x: centre[0], y: centre[1], r: Math.max(rx, 10), squash: Math.min(1, Math.max(0.08, ry / Math.max(rx, 1))), knob, item };
+    }
+
+    function radius(item: ItemRow): number {
+        const b = scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.bounds;
+        return item.kind === 'performer' || !b ? 0.55 : Math.max(0.3, Math.min(2.6, 0.62 * Math.max(b[1][0] - b[0][0], b[1][2] - b[0][2]) * item.scale));
+    }
+
+    // ---- dragging: an item on the floor, its heading, or the free view
+    type Drag =
+        | { kind: 'move'; item: ItemRow; plane: Plane; from: Vector3; by: Vector3 }
+        | { kind: 'turn'; item: ItemRow; headingDeg: number }
+        | { kind: 'orbit' | 'pan' }
+        | { kind: 'click'; x: number; y: number };
+    let drag: Drag | null = null;
+
+    function ray(e: PointerEvent): Raycaster | null {
+        if (!painter || !canvas) return null;
+        const r = canvas.getBoundingClientRect();
+        const caster = new Raycaster();
+        caster.setFromCamera(new Vector2(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2), painter.camera);
+        return caster;
+    }
+
+    function down(e: PointerEvent) {
+        if (!painter || !canvas || playhead.playing) return;
+        canvas.focus();
+        canvas.setPointerCapture(e.pointerId);
+        const r = canvas.getBoundingClientRect();
+        const hit = e.button === 0 ? painter.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2) : null;
+        const id = hit?.item ? Number(hit.item.slice(1)) : null;
+        const item = id === null ? null : scene.find('items', id);
+        if (item && scene.isSelected('items', item.id) && scene.canEdit) {
+            const plane = new Plane(new Vector3(0, 1, 0), -item.position[1]);
+            const from = ray(e)?.ray.intersectPlane(plane, new Vector3());
+            if (from) drag = { kind: 'move', item, plane, from, by: new Vector3() };
+        } else {
+            drag = { kind: 'click', x: e.clientX, y: e.clientY };
+        }
+    }
+
+    function knobDown(e: PointerEvent) {
+        if (!marks) return;
+        e.stopPropagation();
+        (e.currentTarget as Element).setPointerCapture(e.pointerId);
+        drag = { kind: 'turn', item: marks.item, headingDeg: marks.item.headingDeg };
+    }
+
+    function move(e: PointerEvent) {
+        if (!drag || !painter) return;
+        if (drag.kind === 'click' && Math.hypot(e.clientX - drag.x, e.clientY - drag.y) > 4) {
+            if (view.source.kind !== 'free') {
+                const block = scene.blockAt(playhead.frame);
+                view.leave(view.at(block, playhead.frame).view);
+            }
+            drag = { kind: e.shiftKey || e.buttons === 2 || e.buttons === 4 ? 'pan' : 'orbit' };
+        }
+        if (drag.kind === 'orbit') view.orbit(e.movementX, e.movementY);
+        else if (drag.kind === 'pan') view.pan(e.movementX, e.movementY);
+        else if (drag.kind === 'move') {
+            const at = ray(e)?.ray.intersectPlane(drag.plane, new Vector3());
+            if (at) drag.by.copy(at).sub(drag.from);
+            wanted = true;
+        } else if (drag.kind === 'turn') {
+            const foot = painter.stage.footing(`i${drag.item.id}`);
+            const at = foot && ray(e)?.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -foot.y), new Vector3());
+            if (foot && at) drag.headingDeg = (Math.atan2(at.x - foot.x, at.z - foot.z) * 180) / Math.PI;
+            wanted = true;
+        }
+    }
+
+    /** While the hand holds it, the picture of it follows; the core's answer replaces the guess. */
+    function preview() {
+        if (!painter || (drag?.kind !== 'move' && drag?.kind !== 'turn')) return;
+        const group = painter.stage.groupOf(`i${drag.item.id}`);
+        if (!group) return;
+        if (drag.kind === 'move') group.position.add(drag.by);
+        else group.rotation.set(0, (drag.headingDeg * Math.PI) / 180, 0);
+        group.updateMatrixWorld(true);
+        painter.redraw(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+    }
+
+    function up(e: PointerEvent) {
+        const d = drag;
+        drag = null;
+        if (!d) return;
+        if (d.kind === 'click') {
+            const r = canvas?.getBoundingClientRect();
+            const hit = r && painter?.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2);
+            if (hit && hit.item) scene.select('items', Number(hit.item.slice(1)));
+            else scene.select(null);
+        } else if (d.kind === 'move' && d.by.length() > 0.004) {
+            const [x, y, z] = d.item.position;
+            void scene.edit({ do: 'item.place', item: d.item.id, position: [x + d.by.x, y, z + d.by.z], land: d.item.kind !== 'set' });
+        } else if (d.kind === 'turn') {
+            void scene.edit({ do: 'item.place', item: d.item.id, headingDeg: Math.round(d.headingDeg * 10) / 10 });
+        }
+        wanted = true;
+    }
+
+    function cancel(e: KeyboardEvent) {
+        if (e.key === 'Escape' && drag) {
+            drag = null;
+            wanted = true;
+            e.stopPropagation();
+        }
+        const steps: Record<string, [number, number]> = { w: [0.25, 0], s: [-0.25, 0], a: [0, -0.25], d: [0, 0.25] };
+        const go = e.altKey ? steps[e.key.toLowerCase()] : undefined;
+        if (go) {
+            e.preventDefault();
+            if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+            view.walk(...go);
+        }
+    }
+
+    function wheel(e: WheelEvent) {
+        e.preventDefault();
+        if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+        view.zoom(e.deltaY * 0.0012);
+    }
+
+    function drop(e: DragEvent) {
+        const id = Number(e.dataTransfer?.getData('application/x-crisp-asset'));
+        if (!id || !painter || !canvas) return;
+        e.preventDefault();
+        const r = canvas.getBoundingClientRect();
+        const x = ((e.clientX - r.left) / r.width) * 2 - 1;
+        const y = 1 - ((e.clientY - r.top) / r.height) * 2;
+        const caster = new Raycaster();
+        caster.setFromCamera(new Vector2(x, y), painter.camera);
+        const point = painter.pick(x, y)?.point ?? caster.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), 0), new Vector3());
+        const eye = painter.camera.position;
+        if (point) void scene.edit({ do: 'item.add', asset: id, near: [point.x, point.z], facing: [eye.x, eye.z] });
+    }
+
+    const choices = $derived([
+        { id: 'reel', text: 'Reel', on: view.source.kind === 'reel', show: scene.rows.shots.length > 0, pick: () => (view.source = { kind: 'reel' }) },
+        { id: 'free', text: 'Free view', on: view.source.kind === 'free', show: true, pick: () => view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view) },
+    ]);
+</script>
+
+<section class="flex min-h-0 min-w-0 flex-1 flex-col bg-surround text-paper" aria-label="Frame">
+    <div class="flex h-8 shrink-0 items-center gap-1 px-2 text-xs">
+        {#each choices as c (c.id)}
+            {#if c.show}
+                <button class={['rounded px-2 py-0.5', c.on ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']} onclick={c.pick} aria-pressed={c.on}>{c.text}</button>
+            {/if}
+        {/each}
+        {#each scene.rows.cameras as c (c.id)}
+            <button
+                class={['mono w-6 rounded py-0.5', view.source.kind === 'camera' && view.source.id === c.id ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']}
+                title={`Look through camera ${c.letter}${c.name ? `, ${c.name}` : ''}`}
+                aria-pressed={view.source.kind === 'camera' && view.source.id === c.id}
+                onclick={() => ((view.source = { kind: 'camera', id: c.id }), scene.select('cameras', c.id))}>{c.letter}</button
+            >
+        {/each}
+        <span class="flex-1"></span>
+        <span class="mono opacity-70">{short(aspect)} : 1</span>
+    </div>
+    <div class="relative grid min-h-0 flex-1 place-items-center" bind:this={area}>
+        <div class="relative" style:width={`${box.width}px`} style:height={`${box.height}px`} role="presentation" ondragover={(e) => e.preventDefault()} ondrop={drop}>
+            <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+            <canvas
+                bind:this={canvas}
+                class="h-full w-full touch-none bg-[#2c2d2f]"
+                data-testid="frame"
+                data-frame={playhead.frame}
+                tabindex="0"
+                aria-label="The picture"
+                onpointerdown={down}
+                onpointermove={move}
+                onpointerup={up}
+                onwheel={wheel}
+                onkeydown={cancel}
+                oncontextmenu={(e) => e.preventDefault()}
+            ></canvas>
+            <svg class="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
+                {#if marks}
+                    {@const colour = tapeColour(marks.item.tape)}
+                    <ellipse cx={marks.x} cy={marks.y} rx={marks.r} ry={marks.r * marks.squash} fill="none" stroke="#fff" stroke-opacity=".7" stroke-width="4" />
+                    <ellipse cx={marks.x} cy={marks.y} rx={marks.r} ry={marks.r * marks.squash} fill="none" stroke={colour} stroke-width="2" />
+                    {#if scene.canEdit}
+                        <circle
+                            class="pointer-events-auto cursor-grab"
+                            data-testid="turn-knob"
+                            role="presentation"
+                            cx={marks.knob[0]}
+                            cy={marks.knob[1]}
+                            r="7"
+                            fill={colour}
+                            stroke="#fff"
+                            stroke-width="2"
+                            onpointerdown={knobDown}
+                            onpointermove={move}
+                            onpointerup={up}
+                        />
+                    {/if}
+                {/if}
+            </svg>
+            {#if failed}
+                <p class="absolute inset-x-6 top-6 rounded bg-paper p-3 text-alarm" role="alert">{failed}</p>
+            {:else if scene.rows.items.length === 0}
+                <div class="pointer-events-none absolute inset-0 grid place-items-center">
+                    <div class="pointer-events-auto max-w-sm rounded bg-paper/95 p-5 text-center text-ink">
+                        <p class="mb-1 text-base font-semibold">An empty floor</p>
+                        <p class="text-soft">Open <strong>Cast</strong> and drag a set into this picture, then the people who act in it.</p>
+                    </div>
+                </div>
+            {/if}
+        </div>
+    </div>
+    <div class="flex h-8 shrink-0 items-center gap-3 px-3 text-xs">
+        <span data-testid="view-label">{label.text}</span>
+        <span class="mono whitespace-pre opacity-70">{label.lens}</span>
+        <span class="flex-1"></span>
+        {#if playhead.playing}<span class="mono opacity-70" title="Pictures drawn a second; time itself is kept">{playhead.drawnRate.toFixed(0)} pictures/s</span>{/if}
+        {#if label.camera !== null && view.source.kind === 'camera' && scene.canEdit}
+            <button class="rounded border border-white/30 px-2 py-0.5 hover:bg-white/10" onclick={() => scene.edit({ do: 'shot.cut', camera: label.camera, frame: playhead.frame })}>Cut here</button>
+        {/if}
+    </div>
+</section>

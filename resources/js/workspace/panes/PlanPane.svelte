@@ -1,0 +1,332 @@
+<script lang="ts">
+    import { onMount } from 'svelte';
+    import type { PoseBlock } from '../../picture';
+    import { shotAt } from '../../picture';
+    import { getDesk } from '../context';
+    import { tapeColour, type ItemRow } from '../rows';
+
+    const { scene, playhead, view } = getDesk();
+
+    let host = $state<SVGSVGElement>();
+    let size = $state({ width: 300, height: 300 });
+    let centre = $state({ x: 0.6, z: 0.2 });
+    let zoom = $state(38);
+    let fitted = false;
+    let showRoutes = $state(true);
+
+    type Drag = { kind: 'item'; item: ItemRow; x: number; z: number; dx: number; dz: number; moved: boolean } | { kind: 'turn'; item: ItemRow; headingDeg: number } | { kind: 'pan' };
+    let drag = $state<Drag | null>(null);
+
+    onMount(() => {
+        const sizes = new ResizeObserver((l) => {
+            const r = l[0]?.contentRect;
+            if (r) size = { width: r.width, height: r.height };
+        });
+        if (host) sizes.observe(host);
+        return () => sizes.disconnect();
+    });
+
+    const block = $derived.by((): PoseBlock | null => (void scene.blocksVersion, scene.blockAt(playhead.frame)));
+    const px = $derived((x: number) => size.width / 2 + (x - centre.x) * zoom);
+    const pz = $derived((z: number) => size.height / 2 + (z - centre.z) * zoom);
+
+    interface Mark {
+        item: ItemRow;
+        x: number;
+        z: number;
+        heading: number;
+        bounds: [number, number, number, number];
+        backdrop: boolean;
+    }
+
+    const marks = $derived.by((): Mark[] => {
+        const list: Mark[] = [];
+        for (const item of scene.rows.items) {
+            const m = scene.manifest?.items.find((i) => i.id === `i${item.id}`);
+            const row = block?.item(`i${item.id}`, playhead.frame);
+            let [x, , z] = item.position;
+            let heading = item.headingDeg;
+            if (row) {
+                [x, z] = [row[0] ?? x, row[2] ?? z];
+                heading = (2 * Math.atan2(row[4] ?? 0, row[6] ?? 1) * 180) / Math.PI;
+                if (m && m.joints.length > 0) {
+                    const a = (heading * Math.PI) / 180;
+                    const [hx, hz] = [row[10] ?? 0, row[12] ?? 0];
+                    const k = row[7] ?? 1;
+                    x += (hx * Math.cos(a) + hz * Math.sin(a)) * k;
+                    z += (-hx * Math.sin(a) + hz * Math.cos(a)) * k;
+                }
+            }
+            if (drag?.kind === 'item' && drag.item.id === item.id) {
+                x += drag.dx;
+                z += drag.dz;
+            }
+            if (drag?.kind === 'turn' && drag.item.id === item.id) heading = drag.headingDeg;
+            const b = m?.bounds ?? [[-0.2, 0, -0.2], [0.2, 1, 0.2]];
+            list.push({ item, x, z, heading, bounds: [b[0][0] * item.scale, b[0][2] * item.scale, b[1][0] * item.scale, b[1][2] * item.scale], backdrop: m?.extras.backdrop === true });
+        }
+        const order = { set: 0, prop: 1, performer: 2 };
+        return list.sort((a, b) => order[a.item.kind] - order[b.item.kind]);
+    });
+
+    // The first time a scene shows, the plan fits what stands in it.
+    $effect(() => {
+        if (fitted || marks.length === 0 || size.width < 60) return;
+        fitted = true;
+        fit();
+    });
+
+    function fit() {
+        const on = marks.filter((m) => !m.backdrop);
+        if (on.length === 0) return;
+        const xs = on.flatMap((m) => [m.x + m.bounds[0], m.x + m.bounds[2]]);
+        const zs = on.flatMap((m) => [m.z + m.bounds[1], m.z + m.bounds[3]]);
+        const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];
+        centre = { x: (x0 + x1) / 2, z: (z0 + z1) / 2 };
+        zoom = Math.max(8, Math.min(90, Math.min((size.width - 40) / Math.max(2, x1 - x0), (size.height - 60) / Math.max(2, z1 - z0))));
+    }
+
+    const cameras = $derived.by(() => {
+        const m = scene.manifest;
+        if (!m || !block) return [];
+        const onAir = shotAt(m, playhead.frame)?.camera;
+        return m.cameras.flatMap((c) => {
+            const row = block.camera(c.id, playhead.frame);
+            if (!row) return [];
+            const [x, y, z, w] = row.rotation;
+            const fx = -2 * (x * z + y * w);
+            const fz = -(1 - 2 * (x * x + y * y));
+            const half = Math.atan(c.sensorWidthMm / (2 * row.focalMm));
+            return [{ id: Number(c.id.slice(1)), letter: c.letter, x: row.position[0], z: row.position[2], a: Math.atan2(fx, fz), half, onAir: c.id === onAir }];
+        });
+    });
+
+    /** Where each performer goes, from the blocks that are here. */
+    const routes = $derived.by(() => {
+        void scene.blocksVersion;
+        const m = scene.manifest;
+        if (!m || !showRoutes) return [];
+        return scene.rows.items.filter((i) => i.kind === 'performer').map((item) => {
+            const points: string[] = [];
+            let last: [number, number] | null = null;
+            for (let f = 0; f < m.frames; f += 6) {
+                const hash = m.blocks[Math.floor(f / m.blockFrames)];
+                const row = hash ? scene.blocks.peek(hash)?.item(`i${item.id}`, f) : null;
+                if (!row) continue;
+                const a = 2 * Math.atan2(row[4] ?? 0, row[6] ?? 1);
+                const [hx, hz] = [row[10] ?? 0, row[12] ?? 0];
+                const x = (row[0] ?? 0) + hx * Math.cos(a) + hz * Math.sin(a);
+                const z = (row[2] ?? 0) - hx * Math.sin(a) + hz * Math.cos(a);
+                if (!last || Math.hypot(x - last[0], z - last[1]) > 0.12) {
+                    points.push(`${px(x).toFixed(1)},${pz(z).toFixed(1)}`);
+                    last = [x, z];
+                }
+            }
+            return { item, points: points.join(' '), moves: points.length > 2 };
+        });
+    });
+
+    const grid = $derived.by(() => {
+        const step = zoom < 14 ? 5 : 1;
+        const lines: { x1: number; y1: number; x2: number; y2: number; main: boolean }[] = [];
+        const [w, h] = [size.width / zoom / 2, size.height / zoom / 2];
+        for (let x = Math.ceil((centre.x - w) / step) * step; x < centre.x + w; x += step) lines.push({ x1: px(x), y1: 0, x2: px(x), y2: size.height, main: x === 0 });
+        for (let z = Math.ceil((centre.z - h) / step) * step; z < centre.z + h; z += step) lines.push({ x1: 0, y1: pz(z), x2: size.width, y2: pz(z), main: z === 0 });
+        return { lines, step };
+    });
+
+    function world(e: { clientX: number; clientY: number }): [number, number] {
+        const r = host!.getBoundingClientRect();
+        return [centre.x + (e.clientX - r.left - size.width / 2) / zoom, centre.z + (e.clientY - r.top - size.height / 2) / zoom];
+    }
+
+    function itemDown(e: PointerEvent, item: ItemRow) {
+        if (e.button !== 0) return;
+        e.stopPropagation();
+        scene.select('items', item.id);
+        if (!scene.canEdit) return;
+        host?.setPointerCapture(e.pointerId);
+        const [x, z] = world(e);
+        drag = { kind: 'item', item, x, z, dx: 0, dz: 0, moved: false };
+    }
+
+    function knobDown(e: PointerEvent, item: ItemRow) {
+        e.stopPropagation();
+        host?.setPointerCapture(e.pointerId);
+        drag = { kind: 'turn', item, headingDeg: item.headingDeg };
+    }
+
+    function move(e: PointerEvent) {
+        if (!drag) return;
+        if (drag.kind === 'pan') centre = { x: centre.x - e.movementX / zoom, z: centre.z - e.movementY / zoom };
+        else {
+            const [x, z] = world(e);
+            if (drag.kind === 'item') drag = { ...drag, dx: x - drag.x, dz: z - drag.z, moved: drag.moved || Math.hypot(x - drag.x, z - drag.z) * zoom > 3 };
+            else {
+                const d = drag;
+                const m = marks.find((q) => q.item.id === d.item.id);
+                if (m) drag = { ...drag, headingDeg: (Math.atan2(x - m.x, z - m.z) * 180) / Math.PI };
+            }
+        }
+    }
+
+    async function up() {
+        const d = drag;
+        if (d?.kind === 'item' && d.moved) {
+            const [x, y, z] = d.item.position;
+            await scene.edit({ do: 'item.place', item: d.item.id, position: [x + d.dx, y, z + d.dz], land: d.item.kind !== 'set' });
+        } else if (d?.kind === 'turn') {
+            await scene.edit({ do: 'item.place', item: d.item.id, headingDeg: Math.round(d.headingDeg * 10) / 10 });
+        }
+        drag = null;
+    }
+
+    function key(e: KeyboardEvent, item: ItemRow) {
+        const by: Record<string, [number, number]> = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] };
+        const d = e.ctrlKey ? by[e.key] : undefined;
+        if (e.key === 'Enter' || e.key === ' ') {
+            e.preventDefault();
+            e.stopPropagation();
+            scene.select('items', item.id);
+        } else if (d) {
+            e.preventDefault();
+            e.stopPropagation();
+            const [x, y, z] = item.position;
+            void scene.edit({ do: 'item.place', item: item.id, position: [x + d[0], y, z + d[1]], land: item.kind !== 'set' });
+        }
+    }
+
+    function drop(e: DragEvent) {
+        const id = Number(e.dataTransfer?.getData('application/x-crisp-asset'));
+        if (!id) return;
+        e.preventDefault();
+        const [x, z] = world(e);
+        const eye = view.free.position;
+        void scene.edit({ do: 'item.add', asset: id, near: [x, z], facing: [eye.x, eye.z] });
+    }
+
+    const escape = (e: KeyboardEvent) => {
+        if (e.key === 'Escape' && drag) {
+            e.stopPropagation();
+            drag = null;
+        }
+    };
+</script>
+
+<svelte:window onkeydowncapture={escape} />
+
+<section class="flex min-h-0 min-w-0 flex-1 flex-col bg-sheet" aria-label="Plan">
+    <div class="flex h-8 shrink-0 items-center gap-2 border-b border-line px-3 text-xs">
+        <strong>Plan</strong><span class="text-soft">{grid.step} m grid</span>
+        <span class="flex-1"></span>
+        <button class={['rounded border border-line px-2 py-0.5', showRoutes && 'bg-desk']} aria-pressed={showRoutes} onclick={() => (showRoutes = !showRoutes)}>Routes</button>
+        <button class="rounded border border-line px-2 py-0.5 hover:bg-desk" onclick={fit}>Fit</button>
+    </div>
+    <svg
+        bind:this={host}
+        class="min-h-0 w-full flex-1 touch-none select-none"
+        data-testid="plan"
+        role="application"
+        aria-label="Overhead diagram; Ctrl and arrows move a focused item"
+        onpointerdown={(e) => (host?.setPointerCapture(e.pointerId), (drag = { kind: 'pan' }), scene.select(null))}
+        onpointermove={move}
+        onpointerup={up}
+        onwheel={(e) => (e.preventDefault(), (zoom = Math.max(4, Math.min(220, zoom * (1 - e.deltaY * 0.001)))))}
+        ondragover={(e) => e.preventDefault()}
+        ondrop={drop}
+    >
+        {#each grid.lines as l, i (i)}
+            <line x1={l.x1} y1={l.y1} x2={l.x2} y2={l.y2} stroke={l.main ? '#b9ad95' : '#e4dccb'} stroke-width="1" />
+        {/each}
+        {#each marks as m (m.item.id)}
+            {@const colour = tapeColour(m.item.tape)}
+            {@const on = scene.isSelected('items', m.item.id)}
+            {#if !m.backdrop}
+                <g
+                    transform={`translate(${px(m.x)} ${pz(m.z)})`}
+                    class="cursor-move outline-none"
+                    role="button"
+                    tabindex="0"
+                    aria-label={m.item.name}
+                    data-testid={`plan-item-${m.item.name}`}
+                    onpointerdown={(e) => itemDown(e, m.item)}
+                    onkeydown={(e) => key(e, m.item)}
+                >
+                    {#if m.item.kind === 'performer'}
+                        <!-- A T of tape: the bar across the toes, the stem behind. -->
+                        <g transform={`rotate(${-m.heading})`}>
+                            {#if on}<circle r={Math.max(15, zoom * 0.42)} fill={colour} fill-opacity=".16" stroke={colour} stroke-width="1.5" />{/if}
+                            <circle r="13" fill="transparent" />
+                            <path d="M -10 5 h 20 M 0 5 v -13" stroke={colour} stroke-width="5" stroke-linecap="butt" fill="none" />
+                        </g>
+                    {:else}
+                        <g transform={`rotate(${-m.heading})`}>
+                            <rect
+                                x={m.bounds[0] * zoom}
+                                y={m.bounds[1] * zoom}
+                                width={Math.max(5, (m.bounds[2] - m.bounds[0]) * zoom)}
+                                height={Math.max(5, (m.bounds[3] - m.bounds[1]) * zoom)}
+                                rx="2"
+                                fill={m.item.kind === 'set' ? '#d8ccb2' : colour}
+                                fill-opacity={m.item.kind === 'set' ? ((m.bounds[2] - m.bounds[0]) * (m.bounds[3] - m.bounds[1]) > 12 ? 0.28 : 0.8) : 0.35}
+                                stroke={on ? '#0b6e6e' : m.item.kind === 'set' ? '#a3957a' : colour}
+                                stroke-width={on ? 2 : 1}
+                            />
+                        </g>
+                    {/if}
+                    {#if m.item.kind !== 'prop' || on}
+                        <text
+                            y={m.item.kind === 'performer' ? -14 : 4}
+                            text-anchor="middle"
+                            class="pointer-events-none text-[11px] font-semibold"
+                            fill={m.item.kind === 'performer' ? colour : '#5b5342'}
+                            stroke="#fbf9f4"
+                            stroke-width="3"
+                            paint-order="stroke">{m.item.name}</text
+                        >
+                    {/if}
+                </g>
+                {#if on && scene.canEdit}
+                    {@const a = (m.heading * Math.PI) / 180}
+                    {@const r = Math.max(24, (m.item.kind === 'performer' ? 0.55 : Math.max(m.bounds[2], m.bounds[3])) * zoom + 10)}
+                    <line x1={px(m.x)} y1={pz(m.z)} x2={px(m.x) + Math.sin(a) * r} y2={pz(m.z) + Math.cos(a) * r} stroke={colour} stroke-dasharray="3 3" />
+                    <circle
+                        class="cursor-grab"
+                        role="presentation"
+                        data-testid="plan-knob"
+                        cx={px(m.x) + Math.sin(a) * r}
+                        cy={pz(m.z) + Math.cos(a) * r}
+                        r="6"
+                        fill={colour}
+                        stroke="#fff"
+                        stroke-width="2"
+                        onpointerdown={(e) => knobDown(e, m.item)}
+                    />
+                {/if}
+            {/if}
+        {/each}
+        {#each routes as r (r.item.id)}
+            {#if r.moves}<polyline points={r.points} fill="none" stroke={tapeColour(r.item.tape)} stroke-width="2" stroke-dasharray="5 4" class="pointer-events-none" />{/if}
+        {/each}
+        {#each cameras as c (c.id)}
+            {@const on = scene.isSelected('cameras', c.id)}
+            {@const reach = 60}
+            <g transform={`translate(${px(c.x)} ${pz(c.z)})`}>
+                {#if on || c.onAir}
+                    <path
+                        class="pointer-events-none"
+                        d={`M 0 0 L ${Math.sin(c.a - c.half) * reach} ${Math.cos(c.a - c.half) * reach} L ${Math.sin(c.a + c.half) * reach} ${Math.cos(c.a + c.half) * reach} Z`}
+                        fill="#0b6e6e"
+                        fill-opacity=".14"
+                        stroke="#0b6e6e"
+                        stroke-width="1"
+                    />
+                {/if}
+                <g role="button" tabindex="0" class="cursor-pointer" aria-label={`Camera ${c.letter}`} onpointerdown={(e) => (e.stopPropagation(), scene.select('cameras', c.id))} onkeydown={(e) => e.key === 'Enter' && scene.select('cameras', c.id)}>
+                    <circle r="9" fill={c.onAir ? '#0b6e6e' : '#fbf9f4'} stroke="#0b6e6e" stroke-width={on ? 3 : 1.5} />
+                    <text y="4" text-anchor="middle" class="text-[11px] font-bold" fill={c.onAir ? '#fff' : '#0b6e6e'}>{c.letter}</text>
+                </g>
+            </g>
+        {/each}
+    </svg>
+</section>

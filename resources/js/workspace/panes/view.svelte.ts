@@ -1,0 +1,125 @@
+import { Matrix4, PerspectiveCamera, Quaternion, Vector3 } from 'three';
+import { shotAt, viewOf, type Painter, type PoseBlock, type View } from '../../picture';
+import type { Playhead } from '../playhead.svelte';
+import type { Quat, Vec3 } from '../rows';
+import type { SceneStore } from '../scene.svelte';
+
+export type Source = { kind: 'reel' } | { kind: 'camera'; id: number } | { kind: 'free' };
+
+/** What the frame pane looks through: the reel's camera, one camera, or a free view of one's own. */
+export class FrameView {
+    source = $state.raw<Source>({ kind: 'free' });
+    /** Raised to draw again. */
+    version = $state(0);
+    readonly free = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
+    readonly target = new Vector3(0.6, 0.9, 0);
+    freeFocal = $state(32);
+    painter: Painter | null = null;
+
+    constructor(
+        private readonly scene: SceneStore,
+        private readonly playhead: Playhead,
+    ) {
+        this.free.position.set(1.6, 2.3, 8.6);
+        this.free.lookAt(this.target);
+    }
+
+    redraw(): void {
+        this.version++;
+    }
+
+    /** The view at the playhead, and in words what it is. */
+    at(block: PoseBlock | null, frame: number): { view: View; label: string; camera: number | null } {
+        const m = this.scene.manifest;
+        const id = this.source.kind === 'camera' ? `c${this.source.id}` : this.source.kind === 'reel' && m ? (shotAt(m, frame)?.camera ?? null) : null;
+        const camera = m?.cameras.find((c) => c.id === id);
+        const row = camera && block ? block.camera(camera.id, frame) : null;
+        if (camera && row) {
+            const name = camera.name ? `, ${camera.name}` : '';
+            return { view: viewOf(row, camera.sensorWidthMm), label: `Camera ${camera.letter}${name}`, camera: Number(camera.id.slice(1)) };
+        }
+        return { view: this.freeView(), label: 'Free view', camera: null };
+    }
+
+    freeView(): View {
+        const p = this.free.position;
+        const q = this.free.quaternion;
+        return {
+            position: [p.x, p.y, p.z],
+            rotation: [q.x, q.y, q.z, q.w],
+            focalMm: this.freeFocal,
+            focusMetres: Math.max(0.5, p.distanceTo(this.target)),
+            fStop: 11,
+            sensorWidthMm: 36,
+        };
+    }
+
+    /** Begins a free view from what is seen now. */
+    leave(view: View): void {
+        this.free.position.set(...view.position);
+        this.free.quaternion.set(...view.rotation);
+        this.freeFocal = view.focalMm;
+        const ahead = new Vector3(0, 0, -1).applyQuaternion(this.free.quaternion);
+        this.target.copy(this.free.position).addScaledVector(ahead, Math.min(Math.max(view.focusMetres, 1.5), 12));
+        this.source = { kind: 'free' };
+        this.redraw();
+    }
+
+    orbit(dx: number, dy: number): void {
+        const off = this.free.position.clone().sub(this.target);
+        const r = off.length();
+        const yaw = Math.atan2(off.x, off.z) - dx * 0.006;
+        const pitch = Math.max(-1.45, Math.min(1.5, Math.asin(Math.max(-1, Math.min(1, off.y / r))) + dy * 0.006));
+        off.set(Math.sin(yaw) * Math.cos(pitch), Math.sin(pitch), Math.cos(yaw) * Math.cos(pitch)).multiplyScalar(r);
+        this.free.position.copy(this.target).add(off);
+        this.aim();
+    }
+
+    pan(dx: number, dy: number): void {
+        const k = this.free.position.distanceTo(this.target) * 0.0012;
+        const right = new Vector3(1, 0, 0).applyQuaternion(this.free.quaternion);
+        const up = new Vector3(0, 1, 0).applyQuaternion(this.free.quaternion);
+        const by = right.multiplyScalar(-dx * k).add(up.multiplyScalar(dy * k));
+        this.free.position.add(by);
+        this.target.add(by);
+        this.redraw();
+    }
+
+    zoom(amount: number): void {
+        const off = this.free.position.clone().sub(this.target);
+        off.multiplyScalar(Math.min(1.6, Math.max(0.6, 1 + amount)));
+        if (off.length() < 0.4 && amount < 0) this.target.addScaledVector(off.clone().normalize(), -0.4);
+        off.setLength(Math.min(90, Math.max(0.4, off.length())));
+        this.free.position.copy(this.target).add(off);
+        this.redraw();
+    }
+
+    /** Walks ahead and aside at head height, the target going along. */
+    walk(ahead: number, aside: number): void {
+        const f = new Vector3(0, 0, -1).applyQuaternion(this.free.quaternion).setY(0).normalize();
+        const by = f.clone().multiplyScalar(ahead).add(new Vector3(-f.z, 0, f.x).multiplyScalar(aside));
+        this.free.position.add(by);
+        this.target.add(by);
+        this.redraw();
+    }
+
+    /** Brings a place into view from where one is. */
+    centre(at: Vector3, radius: number): void {
+        const off = this.free.position.clone().sub(this.target).setLength(Math.max(2.2, radius * 3.4));
+        this.target.copy(at);
+        this.free.position.copy(at).add(off);
+        this.aim();
+    }
+
+    private aim(): void {
+        const m = new Matrix4().lookAt(this.free.position, this.target, new Vector3(0, 1, 0));
+        this.free.quaternion.copy(new Quaternion().setFromRotationMatrix(m));
+        this.redraw();
+    }
+
+    /** Payload of a camera made from what is seen now. */
+    pose(): { position: Vec3; rotation: Quat; focalMm: number } {
+        const v = this.at(this.scene.blockAt(this.playhead.frame), this.playhead.frame).view;
+        return { position: v.position, rotation: v.rotation, focalMm: v.focalMm };
+    }
+}

@@ -1,0 +1,83 @@
+/** Where the scene is being watched: frame, playing, shuttle speed, in and out, and the true rate. */
+export class Playhead {
+    frame = $state(0);
+    speed = $state(0);
+    inFrame = $state<number | null>(null);
+    outFrame = $state<number | null>(null);
+    /** Pictures drawn a second while playing. */
+    drawnRate = $state(0);
+    private last = 0;
+    private exact = 0;
+    private drawn: number[] = [];
+
+    constructor(
+        private readonly length: () => number,
+        private readonly perSecond: () => number,
+    ) {}
+
+    get playing(): boolean {
+        return this.speed !== 0;
+    }
+
+    get first(): number {
+        return this.inFrame ?? 0;
+    }
+
+    get end(): number {
+        return Math.min(this.outFrame ?? this.length(), this.length());
+    }
+
+    go(frame: number): void {
+        this.frame = Math.max(0, Math.min(this.length() - 1, Math.round(frame)));
+        this.exact = this.frame;
+    }
+
+    step(by: number): void {
+        this.stop();
+        this.go(this.frame + by);
+    }
+
+    stop(): void {
+        this.speed = 0;
+    }
+
+    toggle(): void {
+        if (this.playing) this.stop();
+        else this.play(1);
+    }
+
+    play(speed: number): void {
+        if (speed > 0 && this.frame >= this.end - 1) this.go(this.first);
+        this.speed = speed;
+        this.exact = this.frame;
+        this.last = performance.now();
+        this.drawn = [];
+    }
+
+    /** J and L: each press doubles, the other way begins again at one. */
+    shuttle(way: 1 | -1): void {
+        const now = Math.sign(this.speed) === way ? Math.min(8, Math.abs(this.speed) * 2) : 1;
+        this.play(way * now);
+    }
+
+    /** Moves on by the clock: time is kept, pictures are dropped. */
+    tick(now: number): void {
+        if (!this.playing) return;
+        this.exact += ((now - this.last) / 1000) * this.perSecond() * this.speed;
+        this.last = now;
+        const span = Math.max(1, this.end - this.first);
+        if (this.exact >= this.end) this.exact = this.first + ((this.exact - this.first) % span);
+        if (this.exact < this.first && this.speed < 0) {
+            this.exact = this.first;
+            this.stop();
+        }
+        this.frame = Math.min(this.length() - 1, Math.floor(this.exact));
+    }
+
+    counted(now: number): void {
+        this.drawn.push(now);
+        while (this.drawn.length > 0 && (this.drawn[0] ?? 0) < now - 1500) this.drawn.shift();
+        const span = now - (this.drawn[0] ?? now);
+        this.drawnRate = span > 200 ? ((this.drawn.length - 1) * 1000) / span : 0;
+    }
+}

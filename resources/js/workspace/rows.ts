@@ -1,0 +1,122 @@
+import type { Manifest } from '../picture';
+
+/** Rows of a scene as the server keeps them. */
+
+export type Vec3 = [number, number, number];
+export type Quat = [number, number, number, number];
+
+export interface ItemRow {
+    id: number;
+    kind: 'performer' | 'set' | 'prop';
+    assetId: number;
+    name: string;
+    tape: number;
+    position: Vec3;
+    headingDeg: number;
+    scale: number;
+}
+
+export interface BeatRow {
+    id: number;
+    itemId: number;
+    assetId: number;
+    start: number;
+    sourceIn: number;
+    sourceOut: number | null;
+    speed: number;
+    loops: number;
+    root: 'travel' | 'spot';
+    join: 'carryOn' | 'blend' | 'cut';
+    joinFrames: number;
+    settings: Record<string, number>;
+}
+
+export interface LinkRow {
+    id: number;
+    childId: number;
+    parentId: number;
+    mount: string;
+    from: number;
+    to: number | null;
+    keep: 'place' | 'grip';
+    easeFrames: number;
+}
+
+export interface CameraKeyRow {
+    frame: number;
+    position: Vec3;
+    rotation: Quat;
+    focalMm: number;
+    focusMetres: number | null;
+    fStop: number;
+    ease: string;
+}
+
+export interface CameraRowData {
+    id: number;
+    letter: string;
+    name: string;
+    sensorWidthMm: number;
+    sensorHeightMm: number;
+    keys: CameraKeyRow[];
+}
+
+export interface ShotRow {
+    id: number;
+    cameraId: number;
+    sort: number;
+    in: number;
+    out: number | null;
+    label: string | null;
+}
+
+export interface AssetRow {
+    id: number;
+    kind: 'performer' | 'set' | 'prop' | 'motion';
+    name: string;
+    slug: string;
+    tags: string[];
+    credit: string;
+    licence: string;
+    house: boolean;
+    blob: string;
+    picture: string | null;
+    facts: Record<string, unknown>;
+}
+
+export interface Rows {
+    items: ItemRow[];
+    beats: BeatRow[];
+    links: LinkRow[];
+    cameras: CameraRowData[];
+    shots: ShotRow[];
+}
+
+export type Table = keyof Rows;
+
+export interface Change {
+    table: Table | 'scenes' | 'productions';
+    id: number;
+    row: Record<string, unknown> | null;
+}
+
+export interface EditAnswer {
+    revision: number;
+    label?: string;
+    changes: Change[];
+    manifest: Manifest | null;
+    history?: { undo: string | null; redo: string | null };
+    here?: string[];
+}
+
+export interface Command {
+    do: string;
+    as?: string;
+    [key: string]: unknown;
+}
+
+export type Selection = { table: Table; id: number };
+
+/** Tape colours, told apart by letter too. */
+export const TAPE = ['#d1495b', '#2e86ab', '#edae49', '#3c8d53', '#7b5ea7', '#e07a3f', '#1b998b', '#8d6b48'];
+export const tapeColour = (n: number): string => TAPE[((n % TAPE.length) + TAPE.length) % TAPE.length] ?? '#2e86ab';

@@ -1,0 +1,258 @@
+import { ApiError, bytes, call } from '../lib/api';
+import type { Rate } from '../lib/time';
+import { BlockStore, ModelShelf, type Manifest, type PoseBlock } from '../picture';
+import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
+
+interface Opened {
+    scene: { id: number; name: string; mood: string; revision: number };
+    production: { id: number; name: string; role: string; scenes: { id: number; name: string }[] };
+    rows: Rows;
+    assets: AssetRow[];
+    manifest: Manifest;
+    history: { undo: string | null; redo: string | null };
+}
+
+export interface Notice {
+    kind: 'error' | 'info';
+    message: string;
+    remedy: string;
+}
+
+type Work = { commands: Command[] } | { turn: 'undo' | 'redo' };
+
+/** A scene in the browser: rows, the settled manifest, and the queue of edits on their way. */
+export class SceneStore {
+    ready = $state(false);
+    lost = $state<ApiError | null>(null);
+    name = $state('');
+    mood = $state('dusk');
+    revision = $state(0);
+    production = $state.raw<Opened['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
+    rows = $state<Rows>({ items: [], beats: [], links: [], cameras: [], shots: [] });
+    assets = $state.raw<AssetRow[]>([]);
+    manifest = $state.raw<Manifest | null>(null);
+    history = $state.raw<Opened['history']>({ undo: null, redo: null });
+    here = $state.raw<string[]>([]);
+    selection = $state.raw<Selection | null>(null);
+    notice = $state.raw<Notice | null>(null);
+    saving = $state<'saved' | 'saving' | 'waiting'>('saved');
+    /** Raised when blocks have arrived, so that what reads them looks again. */
+    blocksVersion = $state(0);
+
+    readonly shelf = new ModelShelf(async (hash) => {
+        const b = await bytes(`blobs/${hash}`);
+        if (!b) throw new Error(`The file ${hash.slice(0, 8)} is gone.`);
+        return b;
+    });
+    readonly blocks: BlockStore;
+    private readonly window = Math.random().toString(36).slice(2, 10);
+    private queue: { work: Work; done: (ok: boolean) => void }[] = [];
+    private sending = false;
+    private poll: ReturnType<typeof setTimeout> | null = null;
+    private closed = false;
+
+    constructor(readonly id: number) {
+        this.blocks = new BlockStore((n, hash) => bytes(`scenes/${id}/blocks/${n}/${hash}`));
+    }
+
+    get rate(): Rate {
+        return this.manifest?.rate ?? [24, 1];
+    }
+
+    get frames(): number {
+        return this.manifest?.frames ?? 1;
+    }
+
+    get canEdit(): boolean {
+        return this.production.role !== 'viewer';
+    }
+
+    async open(): Promise<void> {
+        try {
+            const o = await call<Opened>('GET', `scenes/${this.id}`);
+            this.name = o.scene.name;
+            this.mood = o.scene.mood;
+            this.revision = o.scene.revision;
+            this.production = o.production;
+            this.rows = o.rows;
+            this.assets = o.assets;
+            this.manifest = o.manifest;
+            this.history = o.history;
+            this.ready = true;
+            this.watch();
+        } catch (e) {
+            if (!(e instanceof ApiError)) throw e;
+            this.lost = e;
+        }
+    }
+
+    close(): void {
+        this.closed = true;
+        if (this.poll) clearTimeout(this.poll);
+    }
+
+    /** Kit assets again, after something was brought in or pictures were drawn. */
+    async refreshAssets(): Promise<void> {
+        this.assets = (await call<Opened>('GET', `scenes/${this.id}`)).assets;
+    }
+
+    /** Sends edit commands; true when they were taken. */
+    edit(...commands: Command[]): Promise<boolean> {
+        return this.enqueue({ commands });
+    }
+
+    undo(): Promise<boolean> {
+        return this.enqueue({ turn: 'undo' });
+    }
+
+    redo(): Promise<boolean> {
+        return this.enqueue({ turn: 'redo' });
+    }
+
+    private enqueue(work: Work): Promise<boolean> {
+        if (!this.canEdit) {
+            this.notice = { kind: 'error', message: 'You can watch this production, not change it.', remedy: 'Ask its owner to make you an editor.' };
+            return Promise.resolve(false);
+        }
+        return new Promise((done) => {
+            this.queue.push({ work, done });
+            void this.flush();
+        });
+    }
+
+    private async flush(): Promise<void> {
+        if (this.sending) return;
+        this.sending = true;
+        for (let next = this.queue[0]; next; next = this.queue[0]) {
+            this.saving = 'saving';
+            try {
+                const body = 'commands' in next.work ? { base: this.revision, commands: next.work.commands } : { base: this.revision };
+                const path = 'commands' in next.work ? 'edits' : next.work.turn;
+                this.take(await call<EditAnswer>('POST', `scenes/${this.id}/${path}`, body));
+                this.queue.shift();
+                next.done(true);
+            } catch (e) {
+                if (!(e instanceof ApiError)) throw e;
+                if (e.status === 0 || e.status >= 502) {
+                    // Kept, and sent when the server is back.
+                    this.saving = 'waiting';
+                    this.notice = { kind: 'error', message: e.message, remedy: 'Your changes are kept here and sent when it is back.' };
+                    await new Promise((r) => setTimeout(r, 1500));
+                    continue;
+                }
+                this.queue.shift();
+                this.notice = { kind: 'error', message: e.message, remedy: e.remedy };
+                if (e.status === 409) await this.catchUp();
+                next.done(false);
+            }
+        }
+        this.saving = 'saved';
+        this.sending = false;
+    }
+
+    private take(a: EditAnswer): void {
+        this.merge(a.changes);
+        this.revision = Math.max(this.revision, a.revision);
+        if (a.manifest) this.manifest = a.manifest;
+        if (a.history) this.history = a.history;
+        if (this.notice?.kind === 'error') this.notice = null;
+    }
+
+    private merge(changes: Change[]): void {
+        for (const c of changes) {
+            if (c.table === 'scenes') {
+                if (c.row) {
+                    this.name = String(c.row.name);
+                    this.mood = String(c.row.mood);
+                }
+            } else if (c.table !== 'productions') {
+                this.mergeRow(c.table, c.id, c.row);
+            }
+        }
+        if (this.selection && !this.find(this.selection.table, this.selection.id)) this.selection = null;
+    }
+
+    private mergeRow(table: Table, id: number, row: Record<string, unknown> | null): void {
+        const list = this.rows[table] as unknown as { id: number; sort?: number }[];
+        const at = list.findIndex((r) => r.id === id);
+        if (row === null) {
+            if (at >= 0) list.splice(at, 1);
+        } else if (at >= 0) {
+            list[at] = row as unknown as { id: number };
+        } else {
+            list.push(row as unknown as { id: number });
+        }
+        if (table === 'shots') list.sort((a, b) => (a.sort ?? 0) - (b.sort ?? 0));
+    }
+
+    find<T extends Table>(table: T, id: number): Rows[T][number] | null {
+        return ((this.rows[table] as { id: number }[]).find((r) => r.id === id) as Rows[T][number] | undefined) ?? null;
+    }
+
+    select(table: Table | null, id = 0): void {
+        this.selection = table === null ? null : { table, id };
+    }
+
+    isSelected(table: Table, id: number): boolean {
+        return this.selection?.table === table && this.selection.id === id;
+    }
+
+    asset(id: number): AssetRow | null {
+        return this.assets.find((a) => a.id === id) ?? null;
+    }
+
+    /** The block that holds a frame, if it is here; otherwise it is fetched and blocksVersion is raised. */
+    blockAt(frame: number): PoseBlock | null {
+        const m = this.manifest;
+        if (!m) return null;
+        const n = Math.min(m.blocks.length - 1, Math.max(0, Math.floor(frame / m.blockFrames)));
+        const hash = m.blocks[n];
+        if (!hash) return null;
+        const block = this.blocks.peek(hash);
+        if (!block) void this.fetchBlock(n, hash);
+        return block;
+    }
+
+    async fetchBlock(n: number, hash: string): Promise<void> {
+        if (this.blocks.has(hash)) return;
+        try {
+            const got = await this.blocks.get(n, hash);
+            if (got) this.blocksVersion++;
+            else if (this.manifest?.blocks[n] === hash) await this.catchUp();
+        } catch (e) {
+            if (!(e instanceof ApiError)) throw e;
+        }
+    }
+
+    /** All blocks, the ones around the playhead first, so that playing never waits. */
+    async fetchAll(from: number): Promise<void> {
+        const m = this.manifest;
+        if (!m) return;
+        const first = Math.floor(from / m.blockFrames);
+        const order = m.blocks.map((_, i) => i).sort((a, b) => (a < first ? 1e6 + a : a) - (b < first ? 1e6 + b : b));
+        for (const n of order) {
+            const hash = m.blocks[n];
+            if (this.manifest !== m || this.closed) return;
+            if (hash) await this.fetchBlock(n, hash);
+        }
+    }
+
+    private watch(): void {
+        this.poll = setTimeout(async () => {
+            if (!this.sending) await this.catchUp();
+            if (!this.closed) this.watch();
+        }, 1500);
+    }
+
+    private async catchUp(): Promise<void> {
+        const since = this.revision;
+        try {
+            const a = await call<EditAnswer>('GET', `scenes/${this.id}/changes?since=${since}&window=${this.window}`);
+            this.here = a.here ?? [];
+            if (a.revision > since && this.revision === since) this.take(a);
+        } catch (e) {
+            if (!(e instanceof ApiError)) throw e;
+            if (e.status === 401 || e.status === 404) this.lost = e;
+        }
+    }
+}

@@ -1,0 +1,143 @@
+<script lang="ts">
+    import { Alert, Button, Progressbar } from 'flowbite-svelte';
+    import { onMount } from 'svelte';
+    import { ApiError, call } from '../../lib/api';
+    import { parseFrame, perSecond, timecode } from '../../lib/time';
+    import { getDesk } from '../context';
+
+    interface Render {
+        id: string;
+        status: 'waiting' | 'drawing' | 'encoding' | 'done' | 'cancelled' | 'failed';
+        from: number;
+        to: number;
+        width: number;
+        height: number;
+        format: string;
+        fileName: string;
+        frames: number;
+        drawn: number;
+        error: string | null;
+        secondsLeft: number | null;
+        bytes: number | null;
+    }
+
+    const { scene, playhead } = getDesk();
+    const SIZES = ['640x360', '1280x720', '1920x1080', 'other'];
+    let size = $state('1280x720');
+    let typed = $state('960x540');
+    let format = $state('mp4');
+    let from = $state('');
+    let to = $state('');
+    let list = $state<Render[]>([]);
+    let pace = $state<number | null>(null);
+    let error = $state<ApiError | null>(null);
+    let watching = $state<string | null>(null);
+
+    const last = $derived(scene.manifest?.shots[scene.manifest.shots.length - 1]?.out ?? scene.frames);
+    const range = $derived([parseFrame(from || '0', scene.rate) ?? 0, parseFrame(to || String(last), scene.rate) ?? last] as const);
+    const wh = $derived((size === 'other' ? typed : size).split('x').map(Number) as [number, number]);
+    const estimate = $derived.by(() => {
+        if (pace === null || !wh[0] || !wh[1]) return null;
+        const s = ((range[1] - range[0]) * pace * Math.max(0.35, (wh[0] * wh[1]) / 921600)) / 1000 + 6;
+        return s < 90 ? `about ${Math.ceil(s)} s` : `about ${Math.ceil(s / 60)} min`;
+    });
+
+    async function load() {
+        const r = await call<{ renders: Render[]; pace: number | null }>('GET', `scenes/${scene.id}/renders`);
+        list = r.renders;
+        pace = r.pace;
+    }
+
+    onMount(() => {
+        let stop = false;
+        const again = async () => {
+            await load().catch(() => undefined);
+            if (!stop) setTimeout(again, list.some((r) => ['waiting', 'drawing', 'encoding'].includes(r.status)) ? 800 : 4000);
+        };
+        void again();
+        return () => (stop = true);
+    });
+
+    async function start() {
+        error = null;
+        try {
+            await call('POST', `scenes/${scene.id}/renders`, { from: range[0], to: range[1], width: wh[0], height: wh[1], format });
+            await load();
+        } catch (e) {
+            if (!(e instanceof ApiError)) throw e;
+            error = e;
+        }
+    }
+
+    async function act(r: Render, what: 'cancel' | 'resume') {
+        await call('POST', `renders/${r.id}/${what}`);
+        await load();
+    }
+
+    const WORDS = { waiting: 'waiting for a worker', drawing: 'drawing', encoding: 'encoding', done: 'done', cancelled: 'cancelled', failed: 'stopped' };
+    const field = 'mono w-full rounded border border-line bg-sheet px-2 py-1 text-xs';
+</script>
+
+<div class="flex h-full flex-col">
+    <form class="flex flex-col gap-2 border-b border-line p-2" onsubmit={(e) => (e.preventDefault(), start())}>
+        <label class="text-xs font-semibold text-soft">Size
+            <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="Size" bind:value={size}>
+                {#each SIZES as s (s)}<option value={s}>{s === 'other' ? 'another size' : s.replace('x', ' x ')}</option>{/each}
+            </select>
+        </label>
+        {#if size === 'other'}<input class={field} aria-label="Width x height" bind:value={typed} onkeydown={(e) => e.stopPropagation()} />{/if}
+        <div class="grid grid-cols-2 gap-2">
+            <label class="text-xs font-semibold text-soft">From <input class={field} placeholder="0" aria-label="From" bind:value={from} onkeydown={(e) => e.stopPropagation()} /></label>
+            <label class="text-xs font-semibold text-soft">To <input class={field} placeholder={String(last)} aria-label="To" bind:value={to} onkeydown={(e) => e.stopPropagation()} /></label>
+        </div>
+        {#if playhead.inFrame !== null || playhead.outFrame !== null}
+            <button type="button" class="self-start text-xs text-tide hover:underline" onclick={() => ((from = String(playhead.first)), (to = String(playhead.end)))}>use in and out</button>
+        {/if}
+        <label class="text-xs font-semibold text-soft">As
+            <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="As" bind:value={format}>
+                <option value="mp4">Video (MP4)</option>
+                <option value="png">Pictures (PNG, zipped)</option>
+            </select>
+        </label>
+        <p class="text-xs text-soft">{range[1] - range[0]} frames, {timecode(range[1] - range[0], scene.rate)} at {+perSecond(scene.rate).toFixed(3)}. {estimate ? `This machine needs ${estimate}.` : 'The first render here will tell how long frames take.'}</p>
+        {#if error}<Alert color="red" role="alert" class="p-2 text-xs"><strong>{error.message}</strong> {error.remedy}</Alert>{/if}
+        <Button size="sm" type="submit" data-testid="render">Render</Button>
+    </form>
+    <ul class="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2" aria-label="Renders">
+        {#each list as r (r.id)}
+            <li class="rounded border border-line bg-sheet p-2 text-xs" data-testid="render-entry" data-status={r.status}>
+                <div class="flex items-baseline justify-between gap-2">
+                    <span class="truncate font-semibold" title={r.fileName}>{r.fileName}</span>
+                    <span class={r.status === 'failed' ? 'font-semibold text-alarm' : 'text-soft'}>{WORDS[r.status]}</span>
+                </div>
+                <p class="mono text-[10px] text-soft">{r.width} x {r.height}, {r.frames} frames{r.bytes ? `, ${(r.bytes / 1e6).toFixed(1)} MB` : ''}</p>
+                {#if ['waiting', 'drawing', 'encoding'].includes(r.status)}
+                    <Progressbar progress={Math.round((100 * r.drawn) / r.frames)} size="h-1.5" class="my-1" />
+                    <p class="text-soft">{r.drawn} of {r.frames}{r.secondsLeft !== null ? `, ${r.secondsLeft} s left` : ''}</p>
+                    <button class="text-tide hover:underline" onclick={() => act(r, 'cancel')}>Cancel</button>
+                {:else if r.status === 'done'}
+                    <div class="mt-1 flex gap-3">
+                        {#if r.format === 'mp4'}<button class="font-medium text-tide hover:underline" onclick={() => (watching = watching === r.id ? null : r.id)}>{watching === r.id ? 'Close' : 'Watch'}</button>{/if}
+                        <a class="font-medium text-tide hover:underline" href={`/api/renders/${r.id}/file?download=1`} download={r.fileName} data-testid="download">Download</a>
+                    </div>
+                {:else}
+                    {#if r.error}<p class="text-alarm">{r.error}</p>{/if}
+                    <p class="text-soft">{r.drawn} of {r.frames} frames are kept.</p>
+                    <button class="text-tide hover:underline" onclick={() => act(r, 'resume')}>Resume</button>
+                {/if}
+            </li>
+        {:else}
+            <li class="text-soft">Finished videos wait here.</li>
+        {/each}
+    </ul>
+</div>
+
+{#if watching}
+    <div class="fixed inset-0 z-50 grid place-items-center bg-ink/70" role="presentation" onclick={(e) => e.target === e.currentTarget && (watching = null)}>
+        <div class="w-[min(92vw,1100px)] rounded bg-surround p-3">
+            <!-- svelte-ignore a11y_media_has_caption -->
+            <video class="w-full" src={`/api/renders/${watching}/file`} controls autoplay></video>
+            <div class="mt-2 text-right"><Button size="xs" color="alternative" onclick={() => (watching = null)}>Close</Button></div>
+        </div>
+    </div>
+{/if}
