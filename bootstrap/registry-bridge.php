@@ -42,7 +42,7 @@ namespace Symfony\Component\Clock {
 
             public function withTimeZone(\DateTimeZone|string $timezone): static
             {
-                return new static($timezone);
+                return new self($timezone);
             }
         }
     }
@@ -50,7 +50,7 @@ namespace Symfony\Component\Clock {
 
 namespace {
     if (! function_exists('array_first')) {
-        /** @param array<array-key, mixed> $array */
+        /** @param  array<array-key, mixed>  $array */
         function array_first(array $array): mixed
         {
             return $array === [] ? null : $array[array_key_first($array)];
@@ -58,7 +58,7 @@ namespace {
     }
 
     if (! function_exists('array_last')) {
-        /** @param array<array-key, mixed> $array */
+        /** @param  array<array-key, mixed>  $array */
         function array_last(array $array): mixed
         {
             return $array === [] ? null : $array[array_key_last($array)];

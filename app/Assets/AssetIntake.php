@@ -18,7 +18,9 @@ use Illuminate\Support\Str;
 /** Brings files into the kit: checked, digested, stored by content, given a version. */
 final class AssetIntake
 {
-    public function __construct(private readonly BlobStore $blobs) {}
+    public function __construct(private readonly BlobStore $blobs)
+    {
+    }
 
     /**
      * A GLB or an embedded glTF; kind null: told from what is in it.

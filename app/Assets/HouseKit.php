@@ -27,9 +27,11 @@ final class HouseKit
         ['receive', 'Receive', 'receive', [], ['take', 'receive', 'pair']],
     ];
 
-    public function __construct(private readonly AssetIntake $intake) {}
+    public function __construct(private readonly AssetIntake $intake)
+    {
+    }
 
-    /** @param callable(string): void|null $said told of each asset */
+    /** @param  callable(string): void|null  $said told of each asset */
     public function install(?callable $said = null): void
     {
         $said ??= static fn (string $name): null => null;

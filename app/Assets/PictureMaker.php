@@ -23,7 +23,9 @@ final class PictureMaker
 {
     private const APART = 60.0;
 
-    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs) {}
+    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs)
+    {
+    }
 
     public function queue(): void
     {
@@ -59,7 +61,7 @@ final class PictureMaker
             ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->groupBy('asset_id'))->orderBy('id')->limit(60)->get();
     }
 
-    /** @param Collection<int, AssetVersion> $versions */
+    /** @param  Collection<int, AssetVersion>  $versions */
     private function document(Collection $versions): Document
     {
         $assets = $items = $beats = $cameras = $shots = [];

@@ -16,7 +16,9 @@ final class StoredAssets implements AssetSource
     /** @var array<string, string> */
     private array $solved = [];
 
-    public function __construct(private readonly BlobStore $blobs) {}
+    public function __construct(private readonly BlobStore $blobs)
+    {
+    }
 
     public function digest(AssetRef $asset): array
     {

@@ -16,9 +16,11 @@ final class HalfPastTheTide
 {
     public const PRODUCTION = 'Half Past the Tide';
 
-    public function __construct(private readonly HouseKit $kit, private readonly EditRunner $runner) {}
+    public function __construct(private readonly HouseKit $kit, private readonly EditRunner $runner)
+    {
+    }
 
-    /** @param callable(string): void|null $said */
+    /** @param  callable(string): void|null  $said */
     public function load(?callable $said = null): Scene
     {
         $this->kit->install($said);
@@ -33,9 +35,10 @@ final class HalfPastTheTide
             return $scene;
         }
         $scene = $production->scenes()->create(['name' => 'Pier, dusk', 'mood' => 'dusk']);
-        $this->runner->run($scene, $user, $this->stage());
-        $this->runner->run($scene->refresh(), $user, $this->action());
-        $this->runner->run($scene->refresh(), $user, $this->coverage());
+        // By nobody: a first Ctrl+Z must not take the demo apart.
+        $this->runner->run($scene, null, $this->stage());
+        $this->runner->run($scene->refresh(), null, $this->action());
+        $this->runner->run($scene->refresh(), null, $this->coverage());
 
         return $scene->refresh();
     }
@@ -95,8 +98,8 @@ final class HalfPastTheTide
             ['do' => 'camera.key', 'camera' => 'A', 'frame' => 132] + $this->pose([1.5, 1.9, 8.1], [1.45, 1.0, -0.9], 35.0),
             $this->camera('B', "Over Bram's shoulder", [3.98, 1.70, 1.42], [1.95, 1.38, 0.36], 50.0),
             $this->camera('C', "Over Oda's shoulder", [1.22, 1.66, 1.42], [3.25, 1.42, 0.40], 50.0),
-            $this->camera('D', 'Close, Oda', [3.02, 1.52, 1.40], [2.07, 1.47, 0.53], 58.0),
-            $this->camera('E', 'Close, Bram', [2.12, 1.55, 1.48], [3.10, 1.52, 0.53], 58.0),
+            $this->camera('D', 'Close, Oda', [3.05, 1.50, 1.52], [2.20, 1.45, 0.53], 50.0),
+            $this->camera('E', 'Close, Bram', [2.10, 1.56, 1.66], [2.99, 1.50, 0.53], 50.0),
             $this->camera('F', 'Insert, the key', [2.30, 1.36, 1.62], [2.60, 1.03, 0.52], 50.0),
             $this->camera('G', 'Two-shot', [2.60, 1.42, 4.30], [2.60, 1.10, 0.3], 50.0),
         ];

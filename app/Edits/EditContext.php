@@ -34,7 +34,8 @@ final class EditContext
         public readonly Recorder $rows,
         private readonly SceneStream $stream,
         private readonly StoredAssets $assets,
-    ) {}
+    ) {
+    }
 
     public function remember(mixed $as, int $id): void
     {

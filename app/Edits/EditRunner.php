@@ -21,7 +21,9 @@ use Illuminate\Support\Facades\Validator;
  */
 final class EditRunner
 {
-    public function __construct(private readonly SceneStream $stream, private readonly StoredAssets $assets) {}
+    public function __construct(private readonly SceneStream $stream, private readonly StoredAssets $assets)
+    {
+    }
 
     /**
      * @param  list<mixed>  $commands
@@ -89,7 +91,7 @@ final class EditRunner
             $edit = self::next($scene, $user, $way) ?? throw new UserError("edit.nothing-to-{$way}", "There is nothing to {$way}.", 'Go on working.', 409);
 
             /** @var list<Change> $changes */
-            $changes = $edit->changes;
+            $changes = $edit->row_changes;
             $rows = new Recorder;
             if (! $rows->stillAsLeft($changes)) {
                 throw new UserError('edit.changed-since', "\"{$edit->label}\" cannot be taken back: someone changed the same thing after it.", 'Change it by hand, or ask them to undo first.', 409);
@@ -125,7 +127,7 @@ final class EditRunner
         return Scene::query()->with('production')->lockForUpdate()->findOrFail($scene->id);
     }
 
-    /** @param list<Change> $changes */
+    /** @param  list<Change>  $changes */
     private function refuseConflict(Scene $scene, ?int $base, array $changes): void
     {
         if ($base === null || $base >= $scene->revision) {
@@ -133,7 +135,7 @@ final class EditRunner
         }
         $theirs = [];
         foreach ($scene->edits()->where('revision', '>', $base)->orderBy('revision')->get() as $edit) {
-            foreach ($edit->changes as $c) {
+            foreach ($edit->row_changes as $c) {
                 $theirs["{$c['table']} {$c['id']}"] = $edit->label;
             }
         }
@@ -154,7 +156,7 @@ final class EditRunner
         Scene::query()->whereKey($scene->id)->update(['revision' => $scene->revision + 1, 'updated_at' => now()]);
         $edit = Edit::query()->create([
             'scene_id' => $scene->id, 'user_id' => $user?->id, 'revision' => $scene->revision + 1, 'kind' => $kind, 'reverts_id' => $reverts,
-            'label' => mb_substr($label, 0, 160), 'commands' => $commands, 'changes' => $rows->changes(), 'made_at' => now(),
+            'label' => mb_substr($label, 0, 160), 'commands' => $commands, 'row_changes' => $rows->changes(), 'made_at' => now(),
         ]);
 
         return [$edit, $compiled];

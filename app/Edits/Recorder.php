@@ -18,7 +18,7 @@ final class Recorder
     /** @var list<Change> */
     private array $changes = [];
 
-    /** @param Row $values */
+    /** @param  Row  $values */
     public function insert(string $table, array $values): int
     {
         $id = (int) DB::table($table)->insertGetId($values);
@@ -27,7 +27,7 @@ final class Recorder
         return $id;
     }
 
-    /** @param Row $values */
+    /** @param  Row  $values */
     public function update(string $table, int $id, array $values): void
     {
         $before = $this->row($table, $id);

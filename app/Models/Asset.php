@@ -7,6 +7,17 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
+/**
+ * @property int $id
+ * @property int|null $production_id
+ * @property string $kind
+ * @property string $slug
+ * @property string $name
+ * @property list<string> $tags
+ * @property string $credit
+ * @property string $licence
+ * @property \Illuminate\Database\Eloquent\Collection<int, AssetVersion> $versions
+ */
 class Asset extends Model
 {
     protected $guarded = [];

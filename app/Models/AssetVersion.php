@@ -7,6 +7,17 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $asset_id
+ * @property int $number
+ * @property string $blob
+ * @property string $digest
+ * @property string|null $picture
+ * @property array<string, mixed> $facts
+ * @property array<mixed> $findings
+ * @property Asset $asset
+ */
 class AssetVersion extends Model
 {
     protected $guarded = [];

@@ -7,6 +7,20 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $item_id
+ * @property int $asset_id
+ * @property int $start
+ * @property float $source_in
+ * @property float|null $source_out
+ * @property float $speed
+ * @property int $loops
+ * @property string $root
+ * @property string $join_kind
+ * @property int $join_frames
+ * @property array<string, mixed> $settings
+ */
 class Beat extends Model
 {
     protected $guarded = [];

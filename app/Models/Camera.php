@@ -7,6 +7,14 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property string $letter
+ * @property string $name
+ * @property float $sensor_width_mm
+ * @property float $sensor_height_mm
+ * @property list<array<string, mixed>> $keys
+ */
 class Camera extends Model
 {
     protected $guarded = [];

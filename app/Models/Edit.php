@@ -7,6 +7,16 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $scene_id
+ * @property int $revision
+ * @property string $kind
+ * @property string $label
+ * @property bool $undone
+ * @property list<mixed> $commands
+ * @property list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}> $row_changes
+ */
 class Edit extends Model
 {
     protected $guarded = [];
@@ -16,7 +26,7 @@ class Edit extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['commands' => 'array', 'changes' => 'array', 'undone' => 'boolean'];
+        return ['commands' => 'array', 'row_changes' => 'array', 'undone' => 'boolean'];
     }
 
     /** @return BelongsTo<Scene, $this> */

@@ -7,6 +7,20 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $scene_id
+ * @property string $kind
+ * @property int $asset_id
+ * @property int|null $pinned_version_id
+ * @property string $name
+ * @property int $tape
+ * @property float $x
+ * @property float $y
+ * @property float $z
+ * @property float $heading_deg
+ * @property float $scale
+ */
 class Item extends Model
 {
     protected $guarded = [];

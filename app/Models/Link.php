@@ -7,6 +7,16 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $child_id
+ * @property int $parent_id
+ * @property string $mount
+ * @property int $from_frame
+ * @property int|null $to_frame
+ * @property string $keep
+ * @property int $ease_frames
+ */
 class Link extends Model
 {
     protected $guarded = [];

@@ -7,6 +7,12 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $production_id
+ * @property int $user_id
+ * @property string $role
+ */
 class Member extends Model
 {
     protected $guarded = [];

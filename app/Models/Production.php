@@ -7,6 +7,17 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
+/**
+ * @property int $id
+ * @property string $name
+ * @property int $rate_num
+ * @property int $rate_den
+ * @property int $width
+ * @property int $height
+ * @property \Illuminate\Support\Carbon|null $updated_at
+ * @property \Illuminate\Database\Eloquent\Collection<int, Scene> $scenes
+ * @property \Illuminate\Database\Eloquent\Collection<int, Member> $members
+ */
 class Production extends Model
 {
     protected $guarded = [];

@@ -7,6 +7,15 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property string $render_job_id
+ * @property int $from_frame
+ * @property int $to_frame
+ * @property string $status
+ * @property int $attempts
+ * @property RenderJob $job
+ */
 class RenderChunk extends Model
 {
     protected $guarded = [];

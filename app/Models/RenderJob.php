@@ -9,6 +9,24 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
+/**
+ * @property string $id
+ * @property int|null $scene_id
+ * @property string $document
+ * @property int $from_frame
+ * @property int $to_frame
+ * @property int $width
+ * @property int $height
+ * @property string $format
+ * @property string $quality
+ * @property string $status
+ * @property string $token_hash
+ * @property string $token
+ * @property string $file_name
+ * @property string|null $error
+ * @property float|null $ms_per_frame
+ * @property \Illuminate\Support\Carbon|null $created_at
+ */
 class RenderJob extends Model
 {
     use HasUuids;

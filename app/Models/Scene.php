@@ -8,6 +8,15 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
+/**
+ * @property int $id
+ * @property int $production_id
+ * @property string $name
+ * @property string $mood
+ * @property int $revision
+ * @property \Illuminate\Support\Carbon|null $updated_at
+ * @property Production $production
+ */
 class Scene extends Model
 {
     protected $guarded = [];

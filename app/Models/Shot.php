@@ -7,6 +7,14 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
+/**
+ * @property int $id
+ * @property int $camera_id
+ * @property int $sort
+ * @property int $in_frame
+ * @property int|null $out_frame
+ * @property string|null $label
+ */
 class Shot extends Model
 {
     protected $guarded = [];

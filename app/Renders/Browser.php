@@ -13,7 +13,9 @@ use Symfony\Component\Process\Process;
 /** Headless Chromium through ChromeDriver, in a folder of its own that goes when it closes. */
 final class Browser
 {
-    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $process, private readonly string $profile) {}
+    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $process, private readonly string $profile)
+    {
+    }
 
     public static function open(int $width = 1280, int $height = 800): self
     {

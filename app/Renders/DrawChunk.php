@@ -26,7 +26,9 @@ final class DrawChunk implements ShouldQueue
 
     public int $timeout = 140;
 
-    public function __construct(public readonly int $chunkId) {}
+    public function __construct(public readonly int $chunkId)
+    {
+    }
 
     public function handle(FramePainter $painter, FrameStore $frames): void
     {

@@ -20,7 +20,9 @@ final class EncodeRender implements ShouldQueue
 
     public int $timeout = 140;
 
-    public function __construct(public readonly string $renderId) {}
+    public function __construct(public readonly string $renderId)
+    {
+    }
 
     public function handle(Encoder $encoder): void
     {

@@ -13,7 +13,9 @@ use ZipArchive;
 /** H.264 in MP4 (yuv420p, fast start, exactly the project's rate) by ffmpeg, or the numbered pictures in one zip. */
 final class Encoder
 {
-    public function __construct(private readonly FrameStore $frames, private readonly RenderDesk $desk) {}
+    public function __construct(private readonly FrameStore $frames, private readonly RenderDesk $desk)
+    {
+    }
 
     public function encode(RenderJob $job): void
     {

@@ -12,7 +12,9 @@ final class FramePainter
 {
     private const BATCH = 6;
 
-    public function __construct(private readonly FrameStore $frames) {}
+    public function __construct(private readonly FrameStore $frames)
+    {
+    }
 
     /**
      * @param  list<int>  $wanted
@@ -47,7 +49,7 @@ final class FramePainter
         return $drawn;
     }
 
-    /** @param list<int> $frames */
+    /** @param  list<int>  $frames */
     private function call(Browser $browser, string $what, array $frames): void
     {
         $script = <<<'JS'

@@ -25,9 +25,11 @@ final class RenderDesk
     /** @var array<string, CompiledScene> */
     private array $compiled = [];
 
-    public function __construct(private readonly BlobStore $blobs, private readonly SceneStream $stream, private readonly FrameStore $frames) {}
+    public function __construct(private readonly BlobStore $blobs, private readonly SceneStream $stream, private readonly FrameStore $frames)
+    {
+    }
 
-    /** @param array<string, mixed> $wish from, to, width, height, format, quality */
+    /** @param  array<string, mixed>  $wish from, to, width, height, format, quality */
     public function start(Scene $scene, ?User $user, array $wish): RenderJob
     {
         $scene->loadMissing('production');

@@ -15,7 +15,9 @@ use CrispReel\Core\Document\Document;
 /** What a drawing page needs of a scene: the manifest, and blocks by hash, computed when first asked for. */
 final class SceneStream
 {
-    public function __construct(private readonly AssetSource $assets, private readonly BlobStore $blobs) {}
+    public function __construct(private readonly AssetSource $assets, private readonly BlobStore $blobs)
+    {
+    }
 
     public function compile(Scene $scene): CompiledScene
     {

@@ -45,6 +45,7 @@ need_system() {
 }
 
 need_folders() {
+  [ -f .env ] || printf "# Settings of this installation; docs/deployment.md lists them.\n" >.env
   mkdir -p storage/{app/blobs,app/renders,framework/{cache/data,sessions,views,testing},logs} bootstrap/cache
 }
 

@@ -143,7 +143,7 @@ return new class extends Migration
             $t->boolean('undone')->default(false);
             $t->string('label', 160);
             $t->json('commands');
-            $t->longText('changes');
+            $t->longText('row_changes');
             $t->timestamp('made_at')->useCurrent();
             $t->unique(['scene_id', 'revision']);
             $t->index(['scene_id', 'user_id', 'id']);

@@ -28,8 +28,8 @@ final class ApplyCommand extends ReelCommand
         [$edit, $compiled] = app(EditRunner::class)->run($this->scene($this->argument('scene')), null, $commands);
 
         return $this->answer(
-            ['revision' => $edit->revision, 'label' => $edit->label, 'changes' => SceneRows::changes($edit->changes), 'frames' => $compiled->frames],
-            ["Revision {$edit->revision}: {$edit->label}. ".count($edit->changes).' rows changed.'],
+            ['revision' => $edit->revision, 'label' => $edit->label, 'changes' => SceneRows::changes($edit->row_changes), 'frames' => $compiled->frames],
+            ["Revision {$edit->revision}: {$edit->label}. ".count($edit->row_changes).' rows changed.'],
         );
     }
 }

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use App\Exceptions\UserError;
 
 /** Moves, trims, speeds up, loops or changes a beat; with "motion" another motion takes its place. */

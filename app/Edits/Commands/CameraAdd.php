@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use App\Exceptions\UserError;
 use Illuminate\Support\Facades\DB;
 

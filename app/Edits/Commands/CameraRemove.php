@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use Illuminate\Support\Facades\DB;
 
 /** Takes a camera away; its shots go to the shot before them (or after, at the start). */

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use Illuminate\Support\Facades\DB;
 
 /** Puts a kit asset into the scene: on the ground, clear of others, facing the given point. */

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use Illuminate\Support\Facades\DB;
 
 /** The same thing once more, beside the first, with its beats. */

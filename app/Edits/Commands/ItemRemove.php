@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use Illuminate\Support\Facades\DB;
 
 /** Takes an item out of the scene, with its beats and carries. */

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use App\Exceptions\UserError;
 
 /** Makes a thing go with another (or with one of its joints or mounts) from a frame up to a frame. */

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use App\Models\Scene;
 use CrispReel\Core\Document\Rate;
 use Illuminate\Support\Facades\DB;
@@ -51,7 +50,7 @@ final class ProductionSet implements EditCommand
         return isset($in['rate']) ? 'Set the frame rate' : 'Set the picture size';
     }
 
-    /** @param array<int, mixed> $scenes */
+    /** @param  array<int, mixed>  $scenes */
     private function retime(EditContext $scene, array $scenes, float $factor): void
     {
         $to = static fn (mixed $f): ?int => $f === null ? null : (int) round((int) $f * $factor);

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-
 use Illuminate\Support\Facades\DB;
 
 /** Takes a shot out of the reel; the shot before it takes over its time. */

@@ -18,7 +18,9 @@ use Symfony\Component\HttpFoundation\Response;
 
 final class AssetController
 {
-    public function __construct(private readonly BlobStore $blobs, private readonly AssetIntake $intake) {}
+    public function __construct(private readonly BlobStore $blobs, private readonly AssetIntake $intake)
+    {
+    }
 
     /** An asset's file by content hash, to anyone who may use an asset that has it. */
     public function blob(Request $request, string $hash): Response

@@ -18,7 +18,9 @@ use Symfony\Component\HttpFoundation\Response;
 
 final class RenderController
 {
-    public function __construct(private readonly RenderDesk $desk, private readonly FrameStore $frames, private readonly BlobStore $blobs) {}
+    public function __construct(private readonly RenderDesk $desk, private readonly FrameStore $frames, private readonly BlobStore $blobs)
+    {
+    }
 
     public function index(Request $request, Scene $scene): JsonResponse
     {

@@ -22,7 +22,9 @@ use Illuminate\Support\Facades\Cache;
 /** A scene as the workspace sees it: rows, manifest, blocks, edits, and who else is there. */
 final class SceneController
 {
-    public function __construct(private readonly SceneStream $stream, private readonly EditRunner $runner) {}
+    public function __construct(private readonly SceneStream $stream, private readonly EditRunner $runner)
+    {
+    }
 
     public function show(Request $request, Scene $scene): JsonResponse
     {
@@ -122,7 +124,7 @@ final class SceneController
 
         return response()->json([
             'revision' => $edit->revision, 'label' => $edit->label, 'kind' => $edit->kind,
-            'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->changes),
+            'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->row_changes),
             'manifest' => $this->stream->manifest($compiled), 'history' => $this->history($scene, $user),
         ]);
     }
@@ -132,7 +134,7 @@ final class SceneController
     {
         $all = [];
         foreach ($scene->edits()->where('revision', '>', $revision)->orderBy('revision')->get() as $edit) {
-            array_push($all, ...$edit->changes);
+            array_push($all, ...$edit->row_changes);
         }
 
         return SceneRows::changes($all);

@@ -15,7 +15,7 @@ final class SecurityHeaders
         ."connect-src 'self' blob: data:; media-src 'self' blob:; font-src 'self'; worker-src 'self' blob:; object-src 'none'; base-uri 'self'; "
         ."frame-ancestors 'none'; form-action 'self'";
 
-    /** @param Closure(Request): Response $next */
+    /** @param  Closure(Request): Response  $next */
     public function handle(Request $request, Closure $next): Response
     {
         $response = $next($request);

@@ -7,7 +7,6 @@ namespace CrispReel\Core\Bake;
 use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Evaluate\SceneEvaluator;
-use CrispReel\Core\Math\Placement;
 
 /**
  * The pose stream: blocks of 48 frames, each named by the hash of what it is computed from. docs/pose-stream.md has the
@@ -125,7 +124,7 @@ final class PoseStream
         return [...$c->position, ...$c->rotation, $c->focalMm, $c->focusMetres, $c->fStop];
     }
 
-    /** @param list<array{head: array<string, mixed>, values: list<float>}> $tracks */
+    /** @param  list<array{head: array<string, mixed>, values: list<float>}>  $tracks */
     private static function pack(int $from, int $count, array $tracks): string
     {
         $heads = [];
@@ -143,5 +142,4 @@ final class PoseStream
 
         return self::MAGIC.pack('VV', self::VERSION, strlen($json)).$json.implode('', $body);
     }
-
 }

@@ -21,7 +21,8 @@ final readonly class CameraPose
         public float $focusMetres,
         public float $fStop,
         public float $sensorWidthMm,
-    ) {}
+    ) {
+    }
 
     /**
      * Where a point of the world falls in the picture: x and y from -1 to 1 (right, up), and its distance along the axis.

@@ -24,7 +24,8 @@ final readonly class Carry
         public bool $upright = false,
         public int $easeFrames = 0,
         public ?Placement $before = null,
-    ) {}
+    ) {
+    }
 
     public function fingerprint(): string
     {

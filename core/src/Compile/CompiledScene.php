@@ -27,5 +27,6 @@ final class CompiledScene
         public readonly array $order,
         public readonly int $frames,
         public readonly array $shots,
-    ) {}
+    ) {
+    }
 }

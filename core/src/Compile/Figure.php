@@ -24,7 +24,7 @@ final class Figure
     /** @var array<string, array{float, float, float}> rest positions by role */
     private array $rest = [];
 
-    /** @param array<string, mixed> $digest */
+    /** @param  array<string, mixed>  $digest */
     public function __construct(public readonly string $blob, private readonly array $digest)
     {
         /** @var array{names: list<string>, parents: list<int>, translations: list<float>, rotations: list<float>, scales: list<float>, roles: array<string, int>} $s */

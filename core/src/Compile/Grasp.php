@@ -7,7 +7,9 @@ namespace CrispReel\Core\Compile;
 /** A hand that closes while it carries. */
 final readonly class Grasp
 {
-    public function __construct(public string $side, public int $from, public ?int $to, public float $curl) {}
+    public function __construct(public string $side, public int $from, public ?int $to, public float $curl)
+    {
+    }
 
     /** Weight of the closed hand at a frame: five frames to close and to open. */
     public function weight(float $frame): float

@@ -17,7 +17,9 @@ final readonly class Lane
      * @param  list<LaneSegment>  $segments  by start
      * @param  list<float>  $standing  the row shown when there is no beat
      */
-    public function __construct(public Figure $figure, public array $segments, public array $standing) {}
+    public function __construct(public Figure $figure, public array $segments, public array $standing)
+    {
+    }
 
     /**
      * Hips, joint rotations, morphs (and the root track) at a frame, in the performer's own space.

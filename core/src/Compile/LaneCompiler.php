@@ -19,7 +19,9 @@ use CrispReel\Core\Motion\Model\MotionSampler;
  */
 final class LaneCompiler
 {
-    public function __construct(private readonly Document $document, private readonly AssetSource $assets) {}
+    public function __construct(private readonly Document $document, private readonly AssetSource $assets)
+    {
+    }
 
     public function lane(Item $item, Figure $figure): Lane
     {

@@ -22,7 +22,9 @@ final class SceneCompiler
     /** @var array<string, Figure> */
     private array $figures = [];
 
-    private function __construct(private readonly Document $document, private readonly AssetSource $assets) {}
+    private function __construct(private readonly Document $document, private readonly AssetSource $assets)
+    {
+    }
 
     /** @throws UnableToCompile */
     public static function compile(Document $document, AssetSource $assets): CompiledScene
@@ -65,7 +67,7 @@ final class SceneCompiler
         return $this->figures[$asset->digest] ??= new Figure($asset->blob, $digest);
     }
 
-    /** @param array<string, Lane> $lanes */
+    /** @param  array<string, Lane>  $lanes */
     private function frames(array $lanes): int
     {
         $end = $this->document->rate->frame(self::LEAST_SECONDS);

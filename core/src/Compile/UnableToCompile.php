@@ -14,7 +14,7 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
         parent::__construct($message);
     }
 
-    /** @param list<string> $names */
+    /** @param  list<string>  $names */
     public static function linkCycle(array $names): self
     {
         return new self('link.cycle', 'These things carry each other in a circle: '.implode(' > ', $names).'.', 'Take one of the carries away.');

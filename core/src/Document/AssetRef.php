@@ -9,7 +9,9 @@ final readonly class AssetRef
 {
     public const KINDS = ['performer', 'set', 'prop', 'motion'];
 
-    public function __construct(public string $id, public string $kind, public string $name, public string $blob, public string $digest) {}
+    public function __construct(public string $id, public string $kind, public string $name, public string $blob, public string $digest)
+    {
+    }
 
     public static function from(Input $in): self
     {

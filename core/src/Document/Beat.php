@@ -11,7 +11,7 @@ final readonly class Beat
 
     public const JOINS = ['carryOn', 'blend', 'cut'];
 
-    /** @param array<string, mixed> $settings numbers handed to a generated motion */
+    /** @param  array<string, mixed>  $settings numbers handed to a generated motion */
     public function __construct(
         public string $id,
         public string $item,
@@ -25,7 +25,8 @@ final readonly class Beat
         public string $join,
         public int $joinFrames,
         public array $settings,
-    ) {}
+    ) {
+    }
 
     public static function from(Input $in): self
     {

@@ -6,8 +6,10 @@ namespace CrispReel\Core\Document;
 
 final readonly class Camera
 {
-    /** @param list<CameraKey> $keys one or more, in frame order */
-    public function __construct(public string $id, public string $letter, public string $name, public float $sensorWidthMm, public float $sensorHeightMm, public array $keys) {}
+    /** @param  list<CameraKey>  $keys one or more, in frame order */
+    public function __construct(public string $id, public string $letter, public string $name, public float $sensorWidthMm, public float $sensorHeightMm, public array $keys)
+    {
+    }
 
     public static function from(Input $in): self
     {

@@ -21,7 +21,8 @@ final readonly class CameraKey
         public ?float $focusMetres,
         public float $fStop,
         public string $ease,
-    ) {}
+    ) {
+    }
 
     public static function from(Input $in): self
     {

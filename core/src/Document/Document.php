@@ -33,7 +33,8 @@ final readonly class Document
         public array $links,
         public array $cameras,
         public array $shots,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  array<array-key, mixed>  $data

@@ -7,8 +7,10 @@ namespace CrispReel\Core\Document;
 /** Checked reading of decoded JSON: every value asked for is there, of its kind and in range, or the place is named. */
 final readonly class Input
 {
-    /** @param array<array-key, mixed> $data */
-    public function __construct(private array $data, private string $where = '') {}
+    /** @param  array<array-key, mixed>  $data */
+    public function __construct(private array $data, private string $where = '')
+    {
+    }
 
     public function path(string $key): string
     {
@@ -30,7 +32,7 @@ final readonly class Input
         return $v;
     }
 
-    /** @param list<string> $among */
+    /** @param  list<string>  $among */
     public function choice(string $key, array $among, ?string $default = null): string
     {
         $v = $this->text($key, $default);

@@ -9,7 +9,7 @@ final readonly class Item
 {
     public const KINDS = ['performer', 'set', 'prop'];
 
-    /** @param array{float, float, float} $position metres */
+    /** @param  array{float, float, float}  $position metres */
     public function __construct(
         public string $id,
         public string $kind,
@@ -19,7 +19,8 @@ final readonly class Item
         public float $headingDeg,
         public float $scale,
         public int $tape,
-    ) {}
+    ) {
+    }
 
     public static function from(Input $in): self
     {

@@ -18,7 +18,8 @@ final readonly class Link
         public ?int $to,
         public string $keep,
         public int $easeFrames,
-    ) {}
+    ) {
+    }
 
     public static function from(Input $in): self
     {

@@ -7,7 +7,9 @@ namespace CrispReel\Core\Document;
 /** A camera on the scene from an in to an out frame (exclusive); without an out it runs to the end of the scene. */
 final readonly class Shot
 {
-    public function __construct(public string $id, public string $camera, public int $in, public ?int $out, public string $label) {}
+    public function __construct(public string $id, public string $camera, public int $in, public ?int $out, public string $label)
+    {
+    }
 
     public static function from(Input $in): self
     {

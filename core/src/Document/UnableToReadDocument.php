@@ -14,7 +14,7 @@ final class UnableToReadDocument extends RuntimeException implements CoreFailure
         parent::__construct($message);
     }
 
-    /** @param string $where place in the document, as items/3/place */
+    /** @param  string  $where place in the document, as items/3/place */
     public static function at(string $where, string $what, string $remedy = 'Correct the value at this place.'): self
     {
         return new self("{$where}: {$what}.", $remedy);

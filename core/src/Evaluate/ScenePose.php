@@ -15,5 +15,7 @@ final readonly class ScenePose
      * @param  array<string, list<float>>  $rows  by performer: hips, joint rotations, morphs
      * @param  array<string, CameraPose>  $cameras
      */
-    public function __construct(public float $frame, public array $places, public array $rows, public array $cameras) {}
+    public function __construct(public float $frame, public array $places, public array $rows, public array $cameras)
+    {
+    }
 }

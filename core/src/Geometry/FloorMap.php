@@ -14,7 +14,7 @@ final class FloorMap
     /** @var list<array{Placement, list<float>, array{float, float, float, float}}> placement, triangles, planar bounds */
     private array $floors = [];
 
-    /** @param list<float> $triangles 9 numbers each, in the thing's own space */
+    /** @param  list<float>  $triangles 9 numbers each, in the thing's own space */
     public function add(Placement $place, array $triangles): void
     {
         if ($triangles === []) {

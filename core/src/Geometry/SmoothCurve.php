@@ -18,7 +18,7 @@ final class SmoothCurve
     /** @var list<float> arc length at each table entry */
     private array $lengths = [0.0];
 
-    /** @param list<Vec> $points two or more */
+    /** @param  list<Vec>  $points two or more */
     public function __construct(private readonly array $points, private readonly bool $closed = false)
     {
         $steps = $this->spans() * self::PER_SPAN;

@@ -26,7 +26,8 @@ final class Surface
         public readonly array $index,
         public readonly array $neighbours = [],
         public readonly array $edge = [],
-    ) {}
+    ) {
+    }
 
     /**
      * Normals from the faces, weighted by area.

@@ -144,7 +144,7 @@ final class Piece
         return intdiv(count($this->positions), 3);
     }
 
-    /** @param list<float> $baked 3 numbers a point */
+    /** @param  list<float>  $baked 3 numbers a point */
     public function bake(array $baked): void
     {
         $this->baked = $baked;

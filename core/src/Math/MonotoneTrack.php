@@ -14,7 +14,7 @@ final class MonotoneTrack
 
     private readonly int $count;
 
-    /** @var list<float> slope of each key and channel, $width numbers a key */
+    /** @var list<float> slope of each key and channel, numbers a key */
     private readonly array $slopes;
 
     /**

@@ -11,9 +11,11 @@ final readonly class Placement
      * @param  array{float, float, float}  $position
      * @param  array{float, float, float, float}  $rotation
      */
-    public function __construct(public array $position, public array $rotation = Q4::IDENTITY, public float $scale = 1.0) {}
+    public function __construct(public array $position, public array $rotation = Q4::IDENTITY, public float $scale = 1.0)
+    {
+    }
 
-    /** @param array{float, float, float} $position */
+    /** @param  array{float, float, float}  $position */
     public static function standing(array $position, float $headingDeg, float $scale = 1.0): self
     {
         return new self($position, Q4::aroundY(deg2rad($headingDeg)), $scale);

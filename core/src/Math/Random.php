@@ -9,7 +9,9 @@ final class Random
 {
     private int $count = 0;
 
-    public function __construct(private readonly int $seed) {}
+    public function __construct(private readonly int $seed)
+    {
+    }
 
     /** 0 up to (not including) 1. */
     public function next(): float

@@ -71,7 +71,7 @@ final class V3
         return [$a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0]];
     }
 
-    /** @param Vec $a */
+    /** @param  Vec  $a */
     public static function length(array $a): float
     {
         return sqrt($a[0] * $a[0] + $a[1] * $a[1] + $a[2] * $a[2]);

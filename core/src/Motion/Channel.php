@@ -25,7 +25,8 @@ final readonly class Channel
         public array $times,
         public array $values,
         public int $width,
-    ) {}
+    ) {
+    }
 
     /** @return list<float> */
     public function at(float $seconds): array

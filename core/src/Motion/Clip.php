@@ -11,7 +11,7 @@ final readonly class Clip
 {
     public float $seconds;
 
-    /** @param list<Channel> $channels */
+    /** @param  list<Channel>  $channels */
     public function __construct(public string $name, public array $channels)
     {
         $this->seconds = $channels === [] ? 0.0 : max(array_map(static fn (Channel $c): float => $c->duration(), $channels));

@@ -16,7 +16,7 @@ final readonly class ReelMap
 
     public int $length;
 
-    /** @param list<Shot> $shots in order */
+    /** @param  list<Shot>  $shots in order */
     public function __construct(private array $shots)
     {
         $at = 0;

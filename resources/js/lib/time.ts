@@ -52,5 +52,6 @@ export function parseNumber(text: string, unit: 'm' | 'deg' | 'mm' | ''): number
 
 /** Trailing zeros say nothing. */
 export function short(n: number, digits = 2): string {
-    return n.toFixed(digits).replace(/\.?0+$/, '').replace(/^-0$/, '0');
+    const t = n.toFixed(digits);
+    return (t.includes('.') ? t.replace(/\.?0+$/, '') : t).replace(/^-0$/, '0');
 }

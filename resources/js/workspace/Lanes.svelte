@@ -10,7 +10,11 @@
     type Drag = { id: number; edge: 'whole' | 'in' | 'out'; from: number; by: number; kind: 'beat' | 'link' };
     let drag = $state<Drag | null>(null);
 
-    const lanes = $derived(scene.rows.items.filter((i) => i.kind !== 'set').sort((a, b) => (a.kind === b.kind ? a.id - b.id : a.kind === 'performer' ? -1 : 1)));
+    // Performers first, then what is carried; props that do nothing come last.
+    const rank = (i: ItemRow) => (i.kind === 'performer' ? 0 : scene.rows.links.some((l) => l.childId === i.id) ? 1 : 3);
+    const lanes = $derived(scene.rows.items.filter((i) => i.kind !== 'set').sort((a, b) => rank(a) - rank(b) || a.id - b.id));
+    const acting = $derived(lanes.filter((i) => rank(i) < 3));
+    const still = $derived(lanes.filter((i) => rank(i) === 3));
     const letter = (i: ItemRow) => (i.kind === 'performer' ? i.name.slice(0, 1).toUpperCase() : i.name.slice(0, 1).toLowerCase());
 
     function span(b: BeatRow): [number, number] {
@@ -107,7 +111,7 @@
 <svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
 
 <div class="relative min-h-0 flex-1 overflow-auto bg-sheet" bind:this={host} data-testid="lanes" role="list" aria-label="Lanes" onpointerdown={(e) => e.button === 0 && (scrub(e), (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId))} onpointermove={(e) => e.buttons === 1 && !drag && scrub(e)}>
-    {#each lanes as item (item.id)}
+    {#snippet lane(item: ItemRow)}
         {@const colour = tapeColour(item.tape)}
         <div class={['relative h-[30px] border-b border-line', scene.isSelected('items', item.id) && 'bg-desk/60']} role="listitem" ondragover={(e) => e.preventDefault()} ondrop={(e) => drop(e, item)}>
             <button class="absolute inset-y-0 left-0 z-10 flex items-center gap-2 border-r border-line bg-paper px-2 text-left" style:width={`${line.left}px`} data-testid={`lane-${item.name}`} onpointerdown={(e) => e.stopPropagation()} onclick={() => scene.select('items', item.id)}>
@@ -160,7 +164,8 @@
                 </div>
             {/each}
         </div>
-    {/each}
+    {/snippet}
+    {#each acting as item (item.id)}{@render lane(item)}{/each}
     {#each moving as c (c.id)}
         <div class={['relative h-[26px] border-b border-line', scene.isSelected('cameras', c.id) && 'bg-desk/60']} role="listitem">
             <button class="absolute inset-y-0 left-0 z-10 flex items-center gap-2 border-r border-line bg-paper px-2 text-left" style:width={`${line.left}px`} onpointerdown={(e) => e.stopPropagation()} onclick={() => scene.select('cameras', c.id)}>
@@ -175,6 +180,7 @@
             {/each}
         </div>
     {/each}
+    {#each still as item (item.id)}{@render lane(item)}{/each}
     {#if lanes.length === 0}
         <p class="p-4 text-soft" style:padding-left={`${line.left + 12}px`}>Everyone and everything that acts gets a lane here.</p>
     {/if}

@@ -11,5 +11,6 @@ final readonly class GltfLimits
         public int $nodes = 20_000,
         public int $vertices = 3_000_000,
         public int $keys = 4_000_000,
-    ) {}
+    ) {
+    }
 }

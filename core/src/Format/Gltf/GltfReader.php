@@ -39,7 +39,7 @@ final class GltfReader
     /** @var array<int, list<float>> */
     private array $read = [];
 
-    /** @param array<string, mixed> $json */
+    /** @param  array<string, mixed>  $json */
     private function __construct(public readonly array $json, private readonly string $binary, private readonly GltfLimits $limits)
     {
         $this->checkEnvelope();
@@ -426,7 +426,7 @@ final class GltfReader
         return $clips;
     }
 
-    /** @param array<string, mixed> $animation */
+    /** @param  array<string, mixed>  $animation */
     private function channel(array $animation, mixed $c, string $where): ?Channel
     {
         $target = is_array($c) && is_array($c['target'] ?? null) ? $c['target'] : throw UnableToReadGltf::malformed($where, 'it has no target');

@@ -32,7 +32,7 @@ final class GltfWriter
     /** @var array<string, list<array<string, mixed>>> */
     private array $lists = [];
 
-    /** @param array<string, mixed> $extras */
+    /** @param  array<string, mixed>  $extras */
     public function __construct(string $generator, array $extras = [])
     {
         $this->json = ['asset' => ['version' => '2.0', 'generator' => $generator] + ($extras === [] ? [] : ['extras' => $extras])];
@@ -62,13 +62,13 @@ final class GltfWriter
         return $this->push('accessors', $accessor);
     }
 
-    /** @param list<float|int> $values */
+    /** @param  list<float|int>  $values */
     public function vertices(array $values, string $type, int $component = self::FLOAT, bool $normalized = false, bool $bounds = false): int
     {
         return $this->accessor($values, $type, $component, $normalized, $bounds, self::ARRAY_BUFFER);
     }
 
-    /** @param list<int> $values */
+    /** @param  list<int>  $values */
     public function indices(array $values): int
     {
         $wide = $values !== [] && max($values) > 65534;
@@ -107,7 +107,7 @@ final class GltfWriter
         return $this->push('accessors', $accessor);
     }
 
-    /** @param array<string, mixed> $value */
+    /** @param  array<string, mixed>  $value */
     public function push(string $list, array $value): int
     {
         $this->lists[$list][] = $value;
@@ -115,13 +115,13 @@ final class GltfWriter
         return count($this->lists[$list]) - 1;
     }
 
-    /** @param array<string, mixed> $value merged into the list's entry */
+    /** @param  array<string, mixed>  $value merged into the list's entry */
     public function amend(string $list, int $index, array $value): void
     {
         $this->lists[$list][$index] = $value + $this->lists[$list][$index];
     }
 
-    /** @param list<int> $nodes */
+    /** @param  list<int>  $nodes */
     public function scene(array $nodes, string $name): void
     {
         $this->push('scenes', ['name' => $name, 'nodes' => $nodes]);
@@ -166,7 +166,7 @@ final class GltfWriter
         return (int) (ceil(self::size($component) * $width / 4) * 4);
     }
 
-    /** @param list<float|int> $values */
+    /** @param  list<float|int>  $values */
     private static function bytes(array $values, int $component, int $width): string
     {
         $format = match ($component) {

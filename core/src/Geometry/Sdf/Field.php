@@ -19,14 +19,16 @@ final class Field
      * @param  Vec  $low  corner of the box that holds the surface
      * @param  Vec  $high
      */
-    public function __construct(public readonly array $solids, public readonly array $low, public readonly array $high) {}
+    public function __construct(public readonly array $solids, public readonly array $low, public readonly array $high)
+    {
+    }
 
     public function distance(float $x, float $y, float $z): float
     {
         return self::fold($this->solids, $x, $y, $z);
     }
 
-    /** @param list<Solid> $solids */
+    /** @param  list<Solid>  $solids */
     public static function fold(array $solids, float $x, float $y, float $z): float
     {
         $d = 1e3;

@@ -46,7 +46,8 @@ final class Solid
         public readonly ?array $turn = null,
         public readonly ?array $colour = null,
         public readonly ?Closure $relief = null,
-    ) {}
+    ) {
+    }
 
     /**
      * Round cone from $a (radius $ra) to $b (radius $rb), optionally squeezed by $scale per axis.
@@ -116,7 +117,7 @@ final class Solid
         return new self($this->form, $this->p, $this->blend, self::SUBTRACT, $this->turn, $this->colour, $this->relief);
     }
 
-    /** @param Rgb $colour linear */
+    /** @param  Rgb  $colour linear */
     public function coloured(array $colour): self
     {
         return new self($this->form, $this->p, $this->blend, $this->op, $this->turn, $colour, $this->relief);
@@ -127,7 +128,7 @@ final class Solid
         return new self($this->form, $this->p, $blend, $this->op, $this->turn, $this->colour, $this->relief);
     }
 
-    /** @param Closure(float, float, float): float $relief */
+    /** @param  Closure(float, float, float): float  $relief */
     public function rippled(Closure $relief): self
     {
         return new self($this->form, $this->p, $this->blend, $this->op, $this->turn, $this->colour, $relief);
@@ -212,7 +213,7 @@ final class Solid
         return $this->relief === null ? $d : $d + ($this->relief)($x, $y, $z);
     }
 
-    /** @param list<float> $p */
+    /** @param  list<float>  $p */
     private static function coneDistance(array $p, float $x, float $y, float $z): float
     {
         $x *= $p[9];

@@ -36,9 +36,11 @@ final class SurfaceNet
 
     private int $bz = 0;
 
-    private function __construct(private readonly Field $field, private readonly float $cell) {}
+    private function __construct(private readonly Field $field, private readonly float $cell)
+    {
+    }
 
-    /** @param float $cell grid size in metres */
+    /** @param  float  $cell grid size in metres */
     public static function mesh(Field $field, float $cell): Surface
     {
         $net = new self($field, $cell);
@@ -74,7 +76,7 @@ final class SurfaceNet
         }
     }
 
-    /** @param list<Solid> $solids */
+    /** @param  list<Solid>  $solids */
     private function fill(int $x0, int $y0, int $z0, ?float $far, array $solids): void
     {
         $h = $this->cell;

@@ -162,7 +162,7 @@ final class Body
         }
     }
 
-    /** @param Vec $at */
+    /** @param  Vec  $at */
     private function add(string $name, ?string $parent, array $at): void
     {
         $this->joints[$name] = ['parent' => $parent, 'at' => $at];

@@ -26,7 +26,9 @@ final class ClothesMaker
 
     private bool $long;
 
-    public function __construct(private readonly Workshop $shop) {}
+    public function __construct(private readonly Workshop $shop)
+    {
+    }
 
     public function make(): void
     {

@@ -92,7 +92,7 @@ final class FeatureMaker
         $this->glint($side, $m, $e, $r);
     }
 
-    /** @param Vec $e */
+    /** @param  Vec  $e */
     private function glint(string $side, float $m, array $e, float $r): void
     {
         $d = V3::unit(self::lean([-0.26, 0.34, 0.9], $m));

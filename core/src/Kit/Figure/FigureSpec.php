@@ -40,7 +40,8 @@ final readonly class FigureSpec
         public bool $paperBoat = false,
         public int $seed = 1,
         public array $colours = [],
-    ) {}
+    ) {
+    }
 
     public static function oda(): self
     {

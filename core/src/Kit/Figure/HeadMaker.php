@@ -19,7 +19,9 @@ final class HeadMaker
     /** @var Field head and beard: what a mouth is drawn on */
     private Field $face;
 
-    public function __construct(private readonly Workshop $shop) {}
+    public function __construct(private readonly Workshop $shop)
+    {
+    }
 
     public function make(): void
     {
@@ -206,7 +208,7 @@ final class HeadMaker
         $this->capTrim($c);
     }
 
-    /** @param array{float, float, float} $c */
+    /** @param  array{float, float, float}  $c */
     private function capTrim(array $c): void
     {
         $r = 0.1415;

@@ -29,7 +29,8 @@ final class Part
         public readonly array $weights,
         public readonly array $morphs = [],
         public readonly bool $onHead = false,
-    ) {}
+    ) {
+    }
 
     /** The same piece on the other side: L and R joints swapped. */
     public function mirrored(string $name): self

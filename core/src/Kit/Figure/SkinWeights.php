@@ -124,7 +124,7 @@ final class SkinWeights
         }
     }
 
-    /** @param Vec $p */
+    /** @param  Vec  $p */
     private function distance(array $p, string $bone): float
     {
         [$a, $b, $ra, $rb] = $this->bones[$bone];

@@ -219,5 +219,4 @@ final class Workshop
 
         return $least;
     }
-
 }

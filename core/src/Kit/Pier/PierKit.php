@@ -73,7 +73,7 @@ final class PierKit
         return ['slug' => $slug, 'kind' => $kind, 'name' => $name, 'tags' => $tags, 'home' => $home, 'glb' => $glb];
     }
 
-    /** @param array<string, Piece> $pieces */
+    /** @param  array<string, Piece>  $pieces */
     private static function light(array $pieces): void
     {
         $baker = new LightBaker([-7.2, -1.3, -6.0], [7.6, 3.6, 3.0]);

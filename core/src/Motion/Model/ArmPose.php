@@ -21,7 +21,8 @@ final class ArmPose
         public float $point = 0.0,
         public float $thumb = 0.3,
         public float $gravity = 0.35,
-    ) {}
+    ) {
+    }
 
     /**
      * From key-pose numbers: degrees for the first seven and for lift and forward, radians for the fingers.

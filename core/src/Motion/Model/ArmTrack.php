@@ -33,7 +33,7 @@ final class ArmTrack
     /** @var list<MonotoneTrack> */
     private array $tracks = [];
 
-    /** @param list<array{float, Key}> $keys time and pose, times rising */
+    /** @param  list<array{float, Key}>  $keys time and pose, times rising */
     public function __construct(array $keys)
     {
         $times = array_column($keys, 0);

@@ -52,7 +52,7 @@ final class BodyFrame
 
     public readonly float $hipHalf;
 
-    /** @param array{soleBack?: float|int, soleFront?: float|int, height?: float|int} $facts */
+    /** @param  array{soleBack?: float|int, soleFront?: float|int, height?: float|int}  $facts */
     public function __construct(public readonly Skeleton $skeleton, array $facts)
     {
         $this->scale = (float) ($facts['height'] ?? 1.70) / 1.70;

@@ -25,7 +25,9 @@ final class BodySolver
     /** @var array<string, Vec> */
     private array $place = [];
 
-    public function __construct(private readonly BodyFrame $body) {}
+    public function __construct(private readonly BodyFrame $body)
+    {
+    }
 
     /** @return array<string, Quat> local rotation by human role or finger joint name */
     public function solve(Channels $c): array

@@ -9,8 +9,10 @@ use CrispReel\Core\Math\Ease;
 /** Where both feet stand and swing over a whole motion. Stance is geometry (the foot rolls in place); swing is a lifted arc. */
 final class FootPlan
 {
-    /** @param array<string, list<Step>> $steps by side, in time order */
-    public function __construct(private readonly BodyFrame $body, private readonly GaitStyle $style, public array $steps) {}
+    /** @param  array<string, list<Step>>  $steps by side, in time order */
+    public function __construct(private readonly BodyFrame $body, private readonly GaitStyle $style, public array $steps)
+    {
+    }
 
     /** The foot of one side at a time. */
     public function footing(string $side, float $t): Footing

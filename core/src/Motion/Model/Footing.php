@@ -7,7 +7,7 @@ namespace CrispReel\Core\Motion\Model;
 /** Where one foot is: ankle place, pitch of foot and toes (toes up positive), heading, and whether it carries weight. */
 final readonly class Footing
 {
-    /** @param array{float, float, float} $ankle */
+    /** @param  array{float, float, float}  $ankle */
     public function __construct(
         public array $ankle,
         public float $pitch,
@@ -15,5 +15,6 @@ final readonly class Footing
         public float $heading,
         public bool $down,
         public float $share,
-    ) {}
+    ) {
+    }
 }

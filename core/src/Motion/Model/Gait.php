@@ -34,7 +34,8 @@ final class Gait
         private readonly GaitStyle $style,
         private readonly int $seed,
         private readonly bool $cycle,
-    ) {}
+    ) {
+    }
 
     /** An endless steady walk; the motion is one or two whole strides of it. */
     public static function cycle(BodyFrame $body, GaitStyle $style, int $seed = 1): self

@@ -102,7 +102,7 @@ final class GaitStyle
         $this->stepSeconds = $this->step / $v;
     }
 
-    /** @param array<string, mixed> $a */
+    /** @param  array<string, mixed>  $a */
     public static function fromArray(array $a): self
     {
         $n = static fn (string $key, float $low, float $high, float $default): float => Ease::clamp(is_numeric($a[$key] ?? null) ? (float) $a[$key] : $default, $low, $high);

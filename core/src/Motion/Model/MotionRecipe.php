@@ -12,7 +12,7 @@ final readonly class MotionRecipe
 {
     public const MODELS = ['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive'];
 
-    /** @param array<string, mixed> $settings */
+    /** @param  array<string, mixed>  $settings */
     public function __construct(public string $model, public array $settings = [])
     {
         if (! in_array($model, self::MODELS, true)) {
@@ -31,7 +31,7 @@ final readonly class MotionRecipe
         }
     }
 
-    /** @param array<string, mixed> $settings */
+    /** @param  array<string, mixed>  $settings */
     public function with(array $settings): self
     {
         return $settings === [] ? $this : new self($this->model, $settings + $this->settings);

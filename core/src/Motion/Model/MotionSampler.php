@@ -16,7 +16,7 @@ final class MotionSampler
     /** Bump when any model changes: tables solved before are then made anew. */
     public const VERSION = 1;
 
-    /** @param list<string> $morphs the figure's face shapes, in its order */
+    /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
     {
         [$model, $seconds, $loops] = self::model($body, $recipe);

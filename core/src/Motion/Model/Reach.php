@@ -13,5 +13,7 @@ final readonly class Reach
      * @param  array{float, float, float}  $palm
      * @param  array{float, float, float}  $pole  where the elbow points
      */
-    public function __construct(public array $wrist, public float $weight, public array $along, public array $palm, public array $pole) {}
+    public function __construct(public array $wrist, public float $weight, public array $along, public array $palm, public array $pole)
+    {
+    }
 }

@@ -24,7 +24,7 @@ final class Standing
 
     private readonly GaitStyle $style;
 
-    /** @param float $period seconds after which the motion repeats */
+    /** @param  float  $period seconds after which the motion repeats */
     public function __construct(
         private readonly BodyFrame $body,
         private readonly int $seed,
@@ -71,7 +71,7 @@ final class Standing
         return [$steps, $times, $weights];
     }
 
-    /** @param list<Step> $steps */
+    /** @param  list<Step>  $steps */
     private static function replant(array &$steps, string $side, float $t, bool $home, int $i, int $seed): void
     {
         $last = end($steps);

@@ -15,7 +15,8 @@ final class Step
         public float $off,
         public float $land = 1.0,
         public float $leave = 1.0,
-    ) {}
+    ) {
+    }
 
     public function stays(): bool
     {

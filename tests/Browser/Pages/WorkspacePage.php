@@ -1,0 +1,180 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser\Pages;
+
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
+use Facebook\WebDriver\Exception\TimeoutException;
+use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\Remote\RemoteWebElement;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+
+/** The application as a person handles it: by clicks, drags and keys. */
+final class WorkspacePage
+{
+    public function __construct(private readonly RemoteWebDriver $driver) {}
+
+    public function see(string $css, float $seconds = 30.0): RemoteWebElement
+    {
+        return $this->until(fn () => array_values(array_filter(
+            $this->driver->findElements(WebDriverBy::cssSelector($css)), static fn (RemoteWebElement $e): bool => $e->isDisplayed(),
+        ))[0] ?? null, $css, $seconds);
+    }
+
+    public function count(string $css): int
+    {
+        return count($this->driver->findElements(WebDriverBy::cssSelector($css)));
+    }
+
+    public function click(string $css): void
+    {
+        $this->see($css)->click();
+    }
+
+    /** A button by its words. */
+    public function press(string $text): void
+    {
+        $path = sprintf('//button[normalize-space(.)="%s"]', $text);
+        $this->until(fn () => array_values(array_filter(
+            $this->driver->findElements(WebDriverBy::xpath($path)), static fn (RemoteWebElement $e): bool => $e->isDisplayed(),
+        ))[0] ?? null, $path)->click();
+    }
+
+    public function fill(string $css, string $text): void
+    {
+        $field = $this->see($css);
+        $field->clear();
+        $field->sendKeys($text);
+    }
+
+    /** Types over a field of the card and leaves it. */
+    public function set(string $label, string $text): void
+    {
+        $field = $this->see("input[aria-label=\"{$label}\"]");
+        $field->click();
+        $field->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text, WebDriverKeys::ENTER]);
+    }
+
+    public function text(string $css): string
+    {
+        return trim($this->see($css)->getText());
+    }
+
+    public function key(string ...$keys): void
+    {
+        $this->driver->executeScript('document.activeElement && document.activeElement.blur()');
+        (new WebDriverActions($this->driver))->sendKeys(null, implode('', $keys))->perform();
+    }
+
+    /** Ctrl (with Shift) and a letter. */
+    public function chord(string $letter, bool $shift = false): void
+    {
+        $this->driver->executeScript('document.activeElement && document.activeElement.blur()');
+        $a = new WebDriverActions($this->driver);
+        $a->keyDown(null, WebDriverKeys::CONTROL);
+        if ($shift) {
+            $a->keyDown(null, WebDriverKeys::SHIFT);
+        }
+        $a->sendKeys(null, $letter);
+        if ($shift) {
+            $a->keyUp(null, WebDriverKeys::SHIFT);
+        }
+        $a->keyUp(null, WebDriverKeys::CONTROL)->perform();
+    }
+
+    /** Presses, moves in steps and lets go. */
+    public function drag(string $css, int $dx, int $dy, int $fromX = 0, int $fromY = 0): void
+    {
+        $element = $this->see($css);
+        $a = (new WebDriverActions($this->driver))->moveToElement($element, $fromX ?: null, $fromY ?: null)->clickAndHold();
+        for ($i = 1; $i <= 6; $i++) {
+            $a->moveByOffset((int) round($dx * $i / 6) - (int) round($dx * ($i - 1) / 6), (int) round($dy * $i / 6) - (int) round($dy * ($i - 1) / 6));
+        }
+        $a->release()->perform();
+    }
+
+    /** HTML drag and drop on to a place of another element (its centre and an offset). */
+    public function dropOn(string $from, string $to, int $dx = 0, int $dy = 0): void
+    {
+        $this->see($from);
+        $this->see($to);
+        $this->driver->executeScript(<<<'JS'
+            const [from, to] = [document.querySelector(arguments[0]), document.querySelector(arguments[1])];
+            const r = to.getBoundingClientRect(), data = new DataTransfer();
+            const at = {clientX: r.left + r.width / 2 + arguments[2], clientY: r.top + r.height / 2 + arguments[3], bubbles: true, cancelable: true, dataTransfer: data};
+            from.dispatchEvent(new DragEvent('dragstart', at));
+            to.dispatchEvent(new DragEvent('dragover', at));
+            to.dispatchEvent(new DragEvent('drop', at));
+            JS, [$from, $to, $dx, $dy]);
+    }
+
+    public function revision(): int
+    {
+        return (int) $this->see('[data-testid=workspace]')->getAttribute('data-revision');
+    }
+
+    /** Does something and waits until the server has taken an edit. */
+    public function editing(callable $act): void
+    {
+        $before = $this->revision();
+        $act();
+        $this->until(fn (): bool => $this->revision() > $before, 'an edit to be taken');
+        $this->saved();
+    }
+
+    public function saved(): void
+    {
+        $this->until(fn (): bool => $this->text('[data-testid=saving]') === 'saved', 'everything to be saved');
+    }
+
+    public function goTo(string $time): void
+    {
+        $this->click('[data-testid=timecode]');
+        $field = $this->see('input[aria-label="Go to time or frame"]');
+        $field->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $time, WebDriverKeys::ENTER]);
+        $this->see('[data-testid=timecode]');
+    }
+
+    public function frame(): int
+    {
+        return (int) $this->see('[data-testid=frame]')->getAttribute('data-frame');
+    }
+
+    /** Mean brightness (0 to 255) and spread of the picture in the frame pane. @return array{float, float} */
+    public function picture(): array
+    {
+        /** @var array{float, float} $found */
+        $found = $this->driver->executeScript(<<<'JS'
+            const c = document.querySelector('[data-testid=frame]'), s = document.createElement('canvas');
+            s.width = 64; s.height = 36;
+            const x = s.getContext('2d');
+            x.drawImage(c, 0, 0, 64, 36);
+            const d = x.getImageData(0, 0, 64, 36).data;
+            let sum = 0, sq = 0, n = d.length / 4;
+            for (let i = 0; i < d.length; i += 4) { const l = (d[i] + d[i + 1] + d[i + 2]) / 3; sum += l; sq += l * l; }
+            return [sum / n, Math.sqrt(Math.max(0, sq / n - (sum / n) ** 2))];
+            JS);
+
+        return $found;
+    }
+
+    public function until(callable $test, string $what, float $seconds = 30.0): mixed
+    {
+        $end = microtime(true) + $seconds;
+        do {
+            try {
+                $found = $test();
+            } catch (StaleElementReferenceException) {
+                $found = null;
+            }
+            if ($found) {
+                return $found;
+            }
+            usleep(60_000);
+        } while (microtime(true) < $end);
+        throw new TimeoutException("Waited {$seconds} s for: {$what}");
+    }
+}

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests;
+
+use App\Renders\Browser;
+use Facebook\WebDriver\Exception\TimeoutException;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Tests\Browser\Pages\WorkspacePage;
+
+/** Drives the built front end in headless Chromium against the running server. Waits on state, never on time. */
+abstract class BrowserCase extends TestCase
+{
+    /** @var list<Browser> */
+    private array $browsers = [];
+
+    protected function open(string $path = '/'): RemoteWebDriver
+    {
+        $browser = Browser::open(1280, 943);
+        $this->browsers[] = $browser;
+        $browser->driver->get(self::url($path));
+
+        return $browser->driver;
+    }
+
+    public static function url(string $path): string
+    {
+        return rtrim((string) getenv('APP_URL'), '/').$path;
+    }
+
+    protected function workspace(RemoteWebDriver $driver): WorkspacePage
+    {
+        return new WorkspacePage($driver);
+    }
+
+    protected function signIn(RemoteWebDriver $driver, string $email, string $password, string $path): void
+    {
+        $page = $this->workspace($driver);
+        $page->fill('#email', $email);
+        $page->fill('#password', $password);
+        $page->click('button[type=submit]');
+        $page->see('[data-testid=step-Cast], main h2');
+        $driver->get(self::url($path));
+    }
+
+    /** A failed test leaves its pictures and console logs. */
+    protected function tearDown(): void
+    {
+        $failed = $this->status()->isFailure() || $this->status()->isError();
+        foreach ($this->browsers as $n => $b) {
+            if ($failed) {
+                $base = storage_path('test/'.preg_replace('/[^a-z0-9]+/i', '-', $this->name()).'-'.$n);
+                @file_put_contents("{$base}.png", $b->driver->takeScreenshot());
+                @file_put_contents("{$base}.log", json_encode($b->driver->manage()->getLog('browser'), JSON_PRETTY_PRINT));
+            }
+            $b->close();
+        }
+        $this->browsers = [];
+        parent::tearDown();
+    }
+
+    /** @throws TimeoutException */
+    protected static function until(callable $test, string $what, float $seconds = 30.0): mixed
+    {
+        $end = microtime(true) + $seconds;
+        do {
+            $found = $test();
+            if ($found) {
+                return $found;
+            }
+            usleep(60_000);
+        } while (microtime(true) < $end);
+        throw new TimeoutException("Waited {$seconds} s for: {$what}");
+    }
+}
