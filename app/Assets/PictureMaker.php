@@ -74,9 +74,11 @@ final class PictureMaker
                 continue;
             }
             $x = $n * self::APART;
+            // A backdrop would be seen behind the others.
+            $z = $this->isBackdrop($body) ? 6000.0 : 0.0;
             $id = "v{$body->id}";
             $assets[$id] = ['id' => $id, 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => $v->asset->name, 'blob' => $body->blob, 'digest' => $body->digest];
-            $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, 0.0, 0.0], 'headingDeg' => 0.0];
+            $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, 0.0, $z], 'headingDeg' => 0.0];
             if ($motion) {
                 $assets["m{$v->id}"] = ['id' => "m{$v->id}", 'kind' => 'motion', 'name' => $v->asset->name, 'blob' => $v->blob, 'digest' => $v->digest];
                 $seconds = is_numeric($v->facts['seconds'] ?? null) ? (float) $v->facts['seconds'] : 2.0;
@@ -84,6 +86,7 @@ final class PictureMaker
                 $beats[] = ['id' => "b{$n}", 'item' => "i{$n}", 'motion' => "m{$v->id}", 'start' => 0, 'sourceIn' => max(0.0, $at - $n / 24), 'root' => 'spot'];
             }
             [$from, $to] = $this->view($body, $x, $motion);
+            [$from[2], $to[2]] = [$from[2] + $z, $to[2] + $z];
             $cameras[] = ['id' => "c{$n}", 'letter' => 'A', 'name' => '', 'keys' => [['frame' => 0, 'position' => $from, 'rotation' => Q4::lookAt($from, $to), 'focalMm' => 50.0, 'fStop' => 11.0]]];
             $shots[] = ['id' => "s{$n}", 'camera' => "c{$n}", 'in' => $n, 'out' => $n + 1];
         }
@@ -92,6 +95,13 @@ final class PictureMaker
             'format' => Document::FORMAT, 'version' => 1, 'name' => 'Pictures', 'rate' => [24, 1], 'width' => 320, 'height' => 240, 'mood' => 'neutral',
             'assets' => array_values($assets), 'items' => $items, 'beats' => $beats, 'links' => [], 'cameras' => $cameras, 'shots' => $shots,
         ]);
+    }
+
+    private function isBackdrop(AssetVersion $v): bool
+    {
+        $digest = json_decode($this->blobs->get($v->digest), true);
+
+        return is_array($digest) && is_array($digest['extras'] ?? null) && isset($digest['extras']['backdrop']);
     }
 
     /** @return array{array{float, float, float}, array{float, float, float}} camera place and aim */

@@ -350,8 +350,8 @@ precision highp sampler3D;
 uniform sampler3D noise;
 uniform vec3 ground, keyDir, keyColour, skyAmbient, wash;
 uniform vec4 blobs[${BLOBS}];
-varying vec3 vRest, vN, vW, vC;
-varying vec4 vHaze;
+varying vec3 vW;
+${HAZE}
 void main() {
     vec4 n = texture(noise, vW * .9 / 16.);
     vec4 f = texture(noise, vW * 9. / 16.);
@@ -374,5 +374,7 @@ void main() {
     }
     #endif
     vec3 c = albedo * (keyColour * max(0., keyDir.y) * sh + skyAmbient * mix(wash, vec3(1.), ao) * ao);
-    gl_FragColor = vec4(c * vHaze.a + vHaze.rgb, 1.);
+    // Per pixel: the ground's corners lie in full haze.
+    vec4 h = hazeAt(vW);
+    gl_FragColor = vec4(c * h.a + h.rgb, 1.);
 }`;

@@ -275,9 +275,11 @@
                         </g>
                     {/if}
                     {#if m.item.kind !== 'prop' || on}
+                        {@const open = m.item.kind === 'set' && (m.bounds[2] - m.bounds[0]) * (m.bounds[3] - m.bounds[1]) > 12}
                         <text
-                            y={m.item.kind === 'performer' ? -14 : 4}
-                            text-anchor="middle"
+                            x={open ? m.bounds[0] * zoom + 6 : 0}
+                            y={m.item.kind === 'performer' ? -14 : open ? m.bounds[1] * zoom + 14 : 4}
+                            text-anchor={open ? 'start' : 'middle'}
                             class="pointer-events-none text-[11px] font-semibold"
                             fill={m.item.kind === 'performer' ? colour : '#5b5342'}
                             stroke="#fbf9f4"
