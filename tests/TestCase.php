@@ -46,7 +46,7 @@ abstract class TestCase extends Base
         return $production->scenes()->create(['name' => 'Scene 1', 'mood' => 'dusk']);
     }
 
-    /** @param list<array<string, mixed>> $commands */
+    /** @param  list<array<string, mixed>>  $commands */
     protected function edit(Scene $scene, array $commands, ?User $user = null, ?int $base = null): Edit
     {
         return app(EditRunner::class)->run($scene->refresh(), $user, $commands, $base)[0];

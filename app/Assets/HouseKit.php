@@ -49,7 +49,6 @@ final class HouseKit
         foreach (self::MOTIONS as [$slug, $name, $model, $settings, $tags]) {
             $said($name);
             $recipe = new MotionRecipe($model, $settings);
-            assert($figure !== null);
             $table = MotionSampler::table($figure->body(), $recipe, []);
             $end = $table->at($table->seconds());
             $travel = hypot($end[$table->width - 3], $end[$table->width - 2]);

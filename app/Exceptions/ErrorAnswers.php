@@ -21,7 +21,7 @@ final class ErrorAnswers
         $exceptions->render(static function (CoreFailure $e): JsonResponse {
             return self::answer($e->reason(), $e->getMessage(), $e->remedy(), 422);
         });
-        $exceptions->render(static function (ValidationException $e, Request $r): ?JsonResponse {
+        $exceptions->render(static function (ValidationException $e): JsonResponse {
             $first = collect($e->errors())->flatten()->first();
 
             return response()->json([

@@ -77,14 +77,16 @@ final class PoseStream
         foreach ($scene->order as $id) {
             $tracks[] = self::track($scene, $id, $from, $count);
         }
-        foreach (array_keys($scene->document->cameras) as $id) {
-            $tracks[] = ['head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count], 'values' => []];
-        }
-        $first = count($scene->order);
+        $rows = [];
         for ($i = 0; $i < $count && $scene->document->cameras !== []; $i++) {
-            foreach (array_values(self::cameras($scene, $from + $i)) as $k => $pose) {
-                array_push($tracks[$first + $k]['values'], ...self::cameraRow($pose));
+            foreach (self::cameras($scene, $from + $i) as $id => $pose) {
+                foreach (self::cameraRow($pose) as $v) {
+                    $rows[$id][] = $v;
+                }
             }
+        }
+        foreach ($rows as $id => $values) {
+            $tracks[] = ['head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count], 'values' => $values];
         }
 
         return self::pack($from, $count, $tracks);

@@ -68,9 +68,10 @@ final class Figure
 
     public function height(): float
     {
-        $high = $this->digest['bounds'][1][1] ?? 1.7;
+        /** @var array{list<float>, list<float>} $bounds */
+        $bounds = $this->digest['bounds'] ?? [[0.0, 0.0, 0.0], [0.0, 1.7, 0.0]];
 
-        return is_numeric($high) ? (float) $high : 1.7;
+        return (float) $bounds[1][1];
     }
 
     /**

@@ -97,28 +97,41 @@ final class SceneCompiler
             $parents[$l->child][$l->parent] = true;
         }
         $order = [];
-        $state = [];
-        $visit = function (string $id, array $path) use (&$visit, &$order, &$state, $parents): void {
-            if (($state[$id] ?? 0) === 2) {
-                return;
-            }
-            if (($state[$id] ?? 0) === 1) {
-                $from = (int) array_search($id, $path, true);
-                $names = array_map(fn (string $i): string => $this->document->items[$i]->name, [...array_slice($path, $from), $id]);
-                throw UnableToCompile::linkCycle($names);
-            }
-            $state[$id] = 1;
-            foreach (array_keys($parents[$id] ?? []) as $p) {
-                $visit((string) $p, [...$path, $id]);
-            }
-            $state[$id] = 2;
-            $order[] = $id;
-        };
         foreach (array_keys($this->document->items) as $id) {
-            $visit((string) $id, []);
+            $this->visit((string) $id, [], $parents, $order);
         }
 
-        return $order;
+        return array_keys($order);
+    }
+
+    /**
+     * @param  list<string>  $path  items on the way here
+     * @param  array<string, array<string, true>>  $parents
+     * @param  array<string, true>  $order  added to
+     */
+    private function visit(string $id, array $path, array $parents, array &$order): void
+    {
+        if (isset($order[$id])) {
+            return;
+        }
+        if (in_array($id, $path, true)) {
+            throw UnableToCompile::linkCycle($this->namesFrom($path, $id));
+        }
+        foreach (array_keys($parents[$id] ?? []) as $p) {
+            $this->visit((string) $p, [...$path, $id], $parents, $order);
+        }
+        $order[$id] = true;
+    }
+
+    /**
+     * @param  list<string>  $path
+     * @return list<string>
+     */
+    private function namesFrom(array $path, string $id): array
+    {
+        $circle = [...array_slice($path, (int) array_search($id, $path, true)), $id];
+
+        return array_map(fn (string $i): string => $this->document->items[$i]->name, $circle);
     }
 
     /** @return array<string, list<Grasp>> */

@@ -67,13 +67,11 @@ final readonly class Document
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        $list = static fn (array $values): array => array_map(static fn (object $v): array => $v->toArray(), array_values($values));
-
         return [
             'format' => self::FORMAT, 'version' => self::VERSION, 'name' => $this->name, 'rate' => [$this->rate->num, $this->rate->den],
-            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'assets' => $list($this->assets),
-            'items' => $list($this->items), 'beats' => $list($this->beats), 'links' => $list($this->links),
-            'cameras' => $list($this->cameras), 'shots' => $list($this->shots),
+            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
+            'items' => array_map(static fn (Item $v): array => $v->toArray(), array_values($this->items)), 'beats' => array_map(static fn (Beat $v): array => $v->toArray(), array_values($this->beats)), 'links' => array_map(static fn (Link $v): array => $v->toArray(), array_values($this->links)),
+            'cameras' => array_map(static fn (Camera $v): array => $v->toArray(), array_values($this->cameras)), 'shots' => array_map(static fn (Shot $v): array => $v->toArray(), array_values($this->shots)),
         ];
     }
 

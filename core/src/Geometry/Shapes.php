@@ -33,8 +33,11 @@ final class Shapes
             }
             $stops[$k][] = $half[$k];
         }
+        /** @var array<string, int> $merged */
         $merged = [];
-        $points = $normals = $edge = $index = [];
+        $points = $normals = $edge = [];
+        /** @var list<int> $index */
+        $index = [];
         for ($k = 0; $k < 3; $k++) {
             foreach ([-1.0, 1.0] as $side) {
                 if (str_contains($without, ($side < 0 ? '-' : '+').'xyz'[$k])) {
@@ -42,6 +45,7 @@ final class Shapes
                 }
                 $u = ($k + 1) % 3;
                 $v = ($k + 2) % 3;
+                /** @var list<int> $ids */
                 $ids = [];
                 foreach ($stops[$v] as $b) {
                     foreach ($stops[$u] as $a) {
@@ -64,7 +68,9 @@ final class Shapes
                 for ($j = 0; $j < count($stops[$v]) - 1; $j++) {
                     for ($i = 0; $i < $na - 1; $i++) {
                         [$a, $b, $c, $e] = [$ids[$j * $na + $i], $ids[$j * $na + $i + 1], $ids[($j + 1) * $na + $i], $ids[($j + 1) * $na + $i + 1]];
-                        array_push($index, ...($side > 0 ? [$a, $b, $e, $a, $e, $c] : [$a, $e, $b, $a, $c, $e]));
+                        foreach ($side > 0 ? [$a, $b, $e, $a, $e, $c] : [$a, $e, $b, $a, $c, $e] as $corner) {
+                            $index[] = $corner;
+                        }
                     }
                 }
             }
@@ -228,7 +234,7 @@ final class Shapes
                 $edge[] = 1.0;
             }
             for ($j = 0; $j < $section; $j++) {
-                array_push($index, ...($end === 0 ? [$centre, $centre + 1 + $j, $centre + 2 + $j] : [$centre, $centre + 2 + $j, $centre + 1 + $j]));
+                array_push($index, ...($end === 0 ? [$centre, $centre + 2 + $j, $centre + 1 + $j] : [$centre, $centre + 1 + $j, $centre + 2 + $j]));
             }
         }
 

@@ -60,7 +60,7 @@ final class Surface
             [$index[$i], $index[$i + 1]] = [$index[$i + 1], $index[$i]];
         }
 
-        return $index;
+        return array_values($index);
     }
 
     /**

@@ -18,8 +18,8 @@ final class MonotoneTrack
     private readonly array $slopes;
 
     /**
-     * @param  list<float>  $times  strictly rising
-     * @param  list<list<float>>  $values  one row a key, all of one width
+     * @param  array<int, float>  $times  strictly rising, numbered from 0
+     * @param  array<int, list<float>>  $values  one row a key, all of one width
      */
     public function __construct(private readonly array $times, private readonly array $values)
     {

@@ -15,7 +15,7 @@ final readonly class Channel
     /**
      * @param  string  $target  joint name
      * @param  string  $path  translation, rotation, scale, weights
-     * @param  list<float>  $times  seconds, rising
+     * @param  array<int, float>  $times  seconds, rising, numbered from 0
      * @param  list<float>  $values
      */
     public function __construct(

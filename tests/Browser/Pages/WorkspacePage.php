@@ -15,7 +15,9 @@ use Facebook\WebDriver\WebDriverKeys;
 /** The application as a person handles it: by clicks, drags and keys. */
 final class WorkspacePage
 {
-    public function __construct(private readonly RemoteWebDriver $driver) {}
+    public function __construct(private readonly RemoteWebDriver $driver)
+    {
+    }
 
     public function see(string $css, float $seconds = 30.0): RemoteWebElement
     {

@@ -19,8 +19,7 @@ final class AssetDigest
     /** @return Digest */
     public static function of(GltfReader $gltf): array
     {
-        $low = [INF, INF, INF];
-        $high = [-INF, -INF, -INF];
+        [$low, $high] = [[INF, INF, INF], [-INF, -INF, -INF]];
         $triangles = $vertices = $draws = 0;
         $floor = [];
         $skins = $gltf->list('skins');
@@ -29,10 +28,8 @@ final class AssetDigest
             $m = $skinned ? M4::IDENTITY : $gltf->worldMatrix($node);
             $points = self::moved($p['positions'], $m);
             foreach ($points as $q) {
-                for ($k = 0; $k < 3; $k++) {
-                    $low[$k] = min($low[$k], $q[$k]);
-                    $high[$k] = max($high[$k], $q[$k]);
-                }
+                $low = [min($low[0], $q[0]), min($low[1], $q[1]), min($low[2], $q[2])];
+                $high = [max($high[0], $q[0]), max($high[1], $q[1]), max($high[2], $q[2])];
             }
             $triangles += intdiv(count($p['index']), 3);
             $vertices += count($points);
@@ -49,7 +46,7 @@ final class AssetDigest
         return [
             'kind' => $skins !== [] ? 'figure' : 'thing', 'bounds' => [$low, $high], 'triangles' => $triangles, 'vertices' => $vertices,
             'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $skins === [] ? null : self::skeleton($gltf, 0)->toArray(), 'jointNodes' => $skins === [] ? [] : $gltf->joints(0),
-            'figure' => is_array($extras['figure'] ?? null) ? $extras['figure'] : [], 'mounts' => self::mounts($gltf),
+            'figure' => self::named($extras['figure'] ?? null), 'mounts' => self::mounts($gltf),
             'floor' => base64_encode($floor === [] ? '' : pack('g*', ...$floor)),
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
             'extras' => $extras,
@@ -89,6 +86,15 @@ final class AssetDigest
         $extras = is_array($asset) && is_array($asset['extras'] ?? null) ? $asset['extras'] : [];
 
         return $extras;
+    }
+
+    /** @return array<string, mixed> */
+    private static function named(mixed $value): array
+    {
+        /** @var array<string, mixed> $map */
+        $map = is_array($value) ? $value : [];
+
+        return $map;
     }
 
     /** @return list<string> shape names of the first mesh that has any */

@@ -65,7 +65,7 @@ final class GltfReader
         if (! is_string($version) || ! str_starts_with($version, '2.')) {
             throw UnableToReadGltf::unsupportedVersion(is_scalar($version) ? (string) $version : '?');
         }
-        foreach ($this->json['extensionsRequired'] ?? [] as $name) {
+        foreach (is_array($this->json['extensionsRequired'] ?? null) ? $this->json['extensionsRequired'] : [] as $name) {
             if (! in_array($name, self::KNOWN_EXTENSIONS, true)) {
                 throw UnableToReadGltf::unknownExtension(is_string($name) ? $name : '?');
             }
@@ -142,9 +142,10 @@ final class GltfReader
         if (isset($this->read[$index])) {
             return $this->read[$index];
         }
-        $width = self::WIDTH[is_string($a['type'] ?? null) ? $a['type'] : ''] ?? throw UnableToReadGltf::malformed("accessor {$index}", 'its type is not known');
-        if ($type !== null && $a['type'] !== $type) {
-            throw UnableToReadGltf::malformed("accessor {$index}", "it holds {$a['type']} where {$type} belongs");
+        $held = is_string($a['type'] ?? null) ? $a['type'] : '';
+        $width = self::WIDTH[$held] ?? throw UnableToReadGltf::malformed("accessor {$index}", 'its type is not known');
+        if ($type !== null && $held !== $type) {
+            throw UnableToReadGltf::malformed("accessor {$index}", "it holds {$held} where {$type} belongs");
         }
         $count = $a['count'] ?? null;
         if (! is_int($count) || $count < 1) {
@@ -245,36 +246,49 @@ final class GltfReader
         if (count($list) > $this->limits->nodes) {
             throw UnableToReadGltf::tooLarge('Nodes', count($list), $this->limits->nodes);
         }
+        [$parents, $children] = $this->family($list);
         $nodes = [];
         foreach ($list as $i => $n) {
             [$t, $q, $s] = $this->transform($n, $i);
             $nodes[] = [
-                'name' => is_string($n['name'] ?? null) && $n['name'] !== '' ? $n['name'] : "node{$i}", 'parent' => -1, 'children' => [],
+                'name' => is_string($n['name'] ?? null) && $n['name'] !== '' ? $n['name'] : "node{$i}", 'parent' => $parents[$i] ?? -1, 'children' => $children[$i] ?? [],
                 'translation' => $t, 'rotation' => $q, 'scale' => $s,
                 'mesh' => is_int($n['mesh'] ?? null) ? $n['mesh'] : null, 'skin' => is_int($n['skin'] ?? null) ? $n['skin'] : null,
             ];
         }
+
+        return $nodes;
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $list
+     * @return array{array<int, int>, array<int, list<int>>} parent and children by node
+     */
+    private function family(array $list): array
+    {
+        $parents = [];
+        $children = [];
         foreach ($list as $i => $n) {
             foreach (is_array($n['children'] ?? null) ? $n['children'] : [] as $child) {
-                if (! is_int($child) || ! isset($nodes[$child])) {
+                if (! is_int($child) || ! isset($list[$child])) {
                     throw UnableToReadGltf::malformed("node {$i}", 'it names a child that is not there');
                 }
-                if ($nodes[$child]['parent'] !== -1) {
+                if (isset($parents[$child])) {
                     throw UnableToReadGltf::malformed("node {$child}", 'it has two parents');
                 }
-                $nodes[$child]['parent'] = $i;
-                $nodes[$i]['children'][] = $child;
+                $parents[$child] = $i;
+                $children[$i][] = $child;
             }
         }
-        foreach ($nodes as $i => $_) {
-            for ($p = $nodes[$i]['parent'], $steps = 0; $p !== -1; $p = $nodes[$p]['parent']) {
-                if ($p === $i || ++$steps > count($nodes)) {
+        foreach ($parents as $i => $p) {
+            for ($steps = 0; $p !== null; $p = $parents[$p] ?? null) {
+                if ($p === $i || ++$steps > count($list)) {
                     throw UnableToReadGltf::cyclicNodes($i);
                 }
             }
         }
 
-        return array_values($nodes);
+        return [$parents, $children];
     }
 
     /**

@@ -182,7 +182,15 @@ final class GltfWriter
         }
         $pad = str_repeat("\0", 4 - $row % 4);
 
-        return implode('', array_map(static fn (string $r): string => $r.$pad, str_split($packed, $row)));
+        return implode('', array_map(static fn (string $r): string => $r.$pad, str_split($packed, max(1, $row))));
+    }
+
+    private static function single(float $v): float
+    {
+        /** @var array{1: float} $u */
+        $u = unpack('g', pack('g', $v));
+
+        return $u[1];
     }
 
     /**
@@ -195,7 +203,7 @@ final class GltfWriter
         $max = array_fill(0, $width, -INF);
         foreach ($values as $i => $v) {
             // The validator compares with the stored 32-bit value.
-            $v = is_float($v) ? unpack('g', pack('g', $v))[1] ?? $v : $v;
+            $v = is_float($v) ? self::single($v) : $v;
             $k = $i % $width;
             $min[$k] = $v < $min[$k] ? $v : $min[$k];
             $max[$k] = $v > $max[$k] ? $v : $max[$k];

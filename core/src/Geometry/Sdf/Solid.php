@@ -157,7 +157,7 @@ final class Solid
         $m = $this->turn;
         $turn = $m === null ? null : [$m[0], -$m[1], -$m[2], -$m[3], $m[4], $m[5], -$m[6], $m[7], $m[8]];
 
-        return new self($this->form, $p, $this->blend, $this->op, $turn, $this->colour, $this->relief);
+        return new self($this->form, array_values($p), $this->blend, $this->op, $turn, $this->colour, $this->relief);
     }
 
     /**

@@ -18,7 +18,7 @@ final class SurfaceNet
 {
     private const BLOCK = 4;
 
-    /** @var list<float> distance at each node, x fastest */
+    /** @var array<int, float> distance at each node, x fastest */
     private array $d = [];
 
     /** @var array<int, list<Solid>> solids kept for each block */

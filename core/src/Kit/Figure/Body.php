@@ -56,15 +56,14 @@ final class Body
 
     public function __construct(public readonly FigureSpec $spec)
     {
-        $mix = fn (array $slight, array $broad): array => V3::mix($slight, $broad, $spec->build);
-        $this->face = $mix([0.0, 1.512, 0.022], [0.0, 1.516, 0.020]);
-        $this->upperArm = $mix([0.150, 1.262, -0.010], [0.198, 1.268, -0.010]);
-        $this->lowerArm = $mix([0.305, 1.068, -0.012], [0.360, 1.062, -0.012]);
-        $this->hand = $mix([0.425, 0.885, 0.012], [0.483, 0.872, 0.012]);
-        $this->upperLeg = $mix([0.080, 0.830, 0.0], [0.095, 0.820, 0.0]);
-        $this->lowerLeg = $mix([0.085, 0.455, 0.012], [0.105, 0.455, 0.012]);
-        $this->foot = $mix([0.090, 0.085, -0.020], [0.115, 0.085, -0.020]);
-        $this->toes = $mix([0.100, 0.035, 0.095], [0.130, 0.035, 0.110]);
+        $this->face = $this->between([0.0, 1.512, 0.022], [0.0, 1.516, 0.020]);
+        $this->upperArm = $this->between([0.150, 1.262, -0.010], [0.198, 1.268, -0.010]);
+        $this->lowerArm = $this->between([0.305, 1.068, -0.012], [0.360, 1.062, -0.012]);
+        $this->hand = $this->between([0.425, 0.885, 0.012], [0.483, 0.872, 0.012]);
+        $this->upperLeg = $this->between([0.080, 0.830, 0.0], [0.095, 0.820, 0.0]);
+        $this->lowerLeg = $this->between([0.085, 0.455, 0.012], [0.105, 0.455, 0.012]);
+        $this->foot = $this->between([0.090, 0.085, -0.020], [0.115, 0.085, -0.020]);
+        $this->toes = $this->between([0.100, 0.035, 0.095], [0.130, 0.035, 0.110]);
         $this->neckY = $spec->body(1.315, 1.325);
         $this->headY = $spec->body(1.362, 1.372);
         $this->handSize = $spec->body(0.93, 1.12);
@@ -115,6 +114,18 @@ final class Body
         return [$d, $n, $l[2] < 0 ? V3::mul($l, -1.0) : $l];
     }
 
+    /**
+     * A place between the slight and the broad body.
+     *
+     * @param  Vec  $slight
+     * @param  Vec  $broad
+     * @return Vec
+     */
+    private function between(array $slight, array $broad): array
+    {
+        return V3::mix($slight, $broad, $this->spec->build);
+    }
+
     /** @return list<array{Vec, Vec, Vec}> */
     private function fingerPoints(): array
     {
@@ -146,19 +157,19 @@ final class Body
         $this->add('eyeL', 'head', $this->eye());
         $this->add('eyeR', 'head', V3::mirrored($this->eye()));
         foreach (['L', 'R'] as $side) {
-            $m = fn (array $p): array => $side === 'L' ? $p : V3::mirrored($p);
-            $this->add('shoulder'.$side, 'upperChest', $m([0.03, $this->upperArm[1] - 0.01, 0.0]));
-            $this->add('upperArm'.$side, 'shoulder'.$side, $m($this->upperArm));
-            $this->add('lowerArm'.$side, 'upperArm'.$side, $m($this->lowerArm));
-            $this->add('hand'.$side, 'lowerArm'.$side, $m($this->hand));
+            $m = fn (float $x, float $y, float $z): array => [$side === 'L' ? $x : -$x, $y, $z];
+            $this->add('shoulder'.$side, 'upperChest', $m(0.03, $this->upperArm[1] - 0.01, 0.0));
+            $this->add('upperArm'.$side, 'shoulder'.$side, $m(...$this->upperArm));
+            $this->add('lowerArm'.$side, 'upperArm'.$side, $m(...$this->lowerArm));
+            $this->add('hand'.$side, 'lowerArm'.$side, $m(...$this->hand));
             foreach (self::FINGERS as $i => $finger) {
-                $this->add($finger.'1'.$side, 'hand'.$side, $m($this->fingers[$i][0]));
-                $this->add($finger.'2'.$side, $finger.'1'.$side, $m($this->fingers[$i][1]));
+                $this->add($finger.'1'.$side, 'hand'.$side, $m(...$this->fingers[$i][0]));
+                $this->add($finger.'2'.$side, $finger.'1'.$side, $m(...$this->fingers[$i][1]));
             }
-            $this->add('upperLeg'.$side, 'hips', $m($this->upperLeg));
-            $this->add('lowerLeg'.$side, 'upperLeg'.$side, $m($this->lowerLeg));
-            $this->add('foot'.$side, 'lowerLeg'.$side, $m($this->foot));
-            $this->add('toes'.$side, 'foot'.$side, $m($this->toes));
+            $this->add('upperLeg'.$side, 'hips', $m(...$this->upperLeg));
+            $this->add('lowerLeg'.$side, 'upperLeg'.$side, $m(...$this->lowerLeg));
+            $this->add('foot'.$side, 'lowerLeg'.$side, $m(...$this->foot));
+            $this->add('toes'.$side, 'foot'.$side, $m(...$this->toes));
         }
     }
 

@@ -178,16 +178,20 @@ final class FeatureMaker
 
             return $out;
         };
-        $bulge = static fn (float $wide): \Closure => static fn (float $t): float => $wide * (0.55 + 0.75 * sin(M_PI * (0.12 + 0.80 * $t)));
-        $loft = fn (array $path): Surface => Loft::sweep(
-            $path, fn (int $i): array => $this->head->normal($path[$i]), $bulge(0.0062 + 0.0043 * $thick), $bulge(0.0043 + 0.003 * $thick), 6,
-        );
-        $rest = $loft($line(0.0, $tilt));
+        $rest = $this->browLoft($line(0.0, $tilt), $thick);
         $morphs = [];
         foreach (['browsUp' => [0.016, -0.006], 'browsDown' => [-0.011, 0.022], 'smile' => [0.003, -0.004], 'frown' => [0.002, -0.018]] as $shape => [$lift, $angle]) {
-            $morphs[$shape] = array_map(V3::sub(...), $loft($line($lift, $tilt + $angle))->points, $rest->points);
+            $morphs[$shape] = array_map(V3::sub(...), $this->browLoft($line($lift, $tilt + $angle), $thick)->points, $rest->points);
         }
         $this->shop->crisp('brow'.$side, 'hair', $rest, $this->shop->colour('brow'), 'head', $morphs, true);
+    }
+
+    /** @param  list<Vec>  $path */
+    private function browLoft(array $path, float $thick): Surface
+    {
+        $bulge = static fn (float $wide): \Closure => static fn (float $t): float => $wide * (0.55 + 0.75 * sin(M_PI * (0.12 + 0.80 * $t)));
+
+        return Loft::sweep($path, fn (int $i): array => $this->head->normal($path[$i]), $bulge(0.0062 + 0.0043 * $thick), $bulge(0.0043 + 0.003 * $thick), 6);
     }
 
     /** Inside of the mouth (teeth, dark, tongue) and two lip rolls, drawn on the face anew for each shape. */
@@ -263,26 +267,30 @@ final class FeatureMaker
 
     private function lip(string $name, bool $upper): void
     {
+        $rest = $this->lipRoll([...Face::REST, 0.0, 0.0], '', $upper);
+        $morphs = [];
+        foreach (Face::MOUTHS as $shape => $m) {
+            $morphs[$shape] = array_map(V3::sub(...), $this->lipRoll($m, $shape, $upper)->points, $rest->points);
+        }
+        $beard = $this->shop->spec()->beard;
+        $colour = V3::mix($this->shop->colour('skin'), $this->shop->colour('lip'), $beard ? 0.5 : 0.6);
+        $this->shop->crisp($name, 'skin', $rest, $colour, 'head', $morphs, true);
+    }
+
+    /** @param  list<float>  $m */
+    private function lipRoll(array $m, string $shape, bool $upper): Surface
+    {
         $beard = $this->shop->spec()->beard;
         $r = $upper ? ($beard ? 0.0030 : 0.0040) : ($beard ? 0.0056 : 0.0052);
         $width = $beard ? 0.92 : 1.0;
-        $roll = function (array $m, string $shape) use ($upper, $r, $width): Surface {
-            $path = [];
-            for ($i = 0; $i <= 10; $i++) {
-                $u = $i / 5 - 1;
-                $y = $this->lipY($m, $u, $upper) + ($upper ? 0.0022 : -0.0026) * (1 - $u * $u);
-                $path[] = $this->dropped($this->onFace($m[0] * $width * $u * 1.02, $y, 0.0012), $shape);
-            }
-            $thick = static fn (float $t): float => $r * (0.30 + 0.85 * sin(M_PI * $t));
-
-            return Loft::sweep($path, static fn (): array => [0.0, 0.0, 1.0], $thick, $thick, 6);
-        };
-        $rest = $roll([...Face::REST, 0.0, 0.0], '');
-        $morphs = [];
-        foreach (Face::MOUTHS as $shape => $m) {
-            $morphs[$shape] = array_map(V3::sub(...), $roll($m, $shape)->points, $rest->points);
+        $path = [];
+        for ($i = 0; $i <= 10; $i++) {
+            $u = $i / 5 - 1;
+            $y = $this->lipY($m, $u, $upper) + ($upper ? 0.0022 : -0.0026) * (1 - $u * $u);
+            $path[] = $this->dropped($this->onFace($m[0] * $width * $u * 1.02, $y, 0.0012), $shape);
         }
-        $colour = V3::mix($this->shop->colour('skin'), $this->shop->colour('lip'), $beard ? 0.5 : 0.6);
-        $this->shop->crisp($name, 'skin', $rest, $colour, 'head', $morphs, true);
+        $thick = static fn (float $t): float => $r * (0.30 + 0.85 * sin(M_PI * $t));
+
+        return Loft::sweep($path, static fn (): array => [0.0, 0.0, 1.0], $thick, $thick, 6);
     }
 }

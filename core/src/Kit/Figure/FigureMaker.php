@@ -18,6 +18,9 @@ final class FigureMaker
 
     private float $scale;
 
+    /** @var array{float, float, float} the head joint, about which the head is enlarged */
+    private array $pivot = [0.0, 0.0, 0.0];
+
     private function __construct(private readonly FigureSpec $spec)
     {
         $this->shop = new Workshop(new Body($spec));
@@ -39,18 +42,26 @@ final class FigureMaker
     private function sizeUp(): void
     {
         $body = $this->shop->body;
-        $pivot = $body->at('head');
+        $this->pivot = $body->at('head');
         $head = $this->spec->head;
         $all = $this->scale;
-        $onHead = static fn (array $p): array => V3::mul(V3::add($pivot, V3::mul(V3::sub($p, $pivot), $head)), $all);
         foreach ($this->shop->parts as $name => $part) {
             $this->shop->parts[$name] = $part->onHead
-                ? $part->scaled($onHead, $head * $all)
-                : $part->scaled(static fn (array $p): array => V3::mul($p, $all), $all);
+                ? $part->scaled($this->onHead(...), $head * $all)
+                : $part->scaled(/** @param  array{float, float, float}  $p */ static fn (array $p): array => V3::mul($p, $all), $all);
         }
         foreach ($body->joints as $name => $j) {
-            $body->joints[$name]['at'] = in_array($name, ['eyeL', 'eyeR', 'jaw'], true) ? $onHead($j['at']) : V3::mul($j['at'], $all);
+            $body->joints[$name]['at'] = in_array($name, ['eyeL', 'eyeR', 'jaw'], true) ? $this->onHead($j['at']) : V3::mul($j['at'], $all);
         }
+    }
+
+    /**
+     * @param  array{float, float, float}  $p
+     * @return array{float, float, float}
+     */
+    private function onHead(array $p): array
+    {
+        return V3::mul(V3::add($this->pivot, V3::mul(V3::sub($p, $this->pivot), $this->spec->head)), $this->scale);
     }
 
     private function write(): string
@@ -75,7 +86,7 @@ final class FigureMaker
     /** @return array<string, mixed> what a motion model needs to know of this body */
     private function facts(): array
     {
-        $z = [];
+        $z = [0.0];
         foreach ($this->shop->parts as $name => $part) {
             if (str_starts_with($name, 'sole')) {
                 foreach ($part->surface->points as $p) {

@@ -52,6 +52,7 @@ final class Part
         ), $this->onHead);
     }
 
+    /** @param  callable(Vec): Vec  $scale */
     public function scaled(callable $scale, float $size): self
     {
         $s = $this->surface;

@@ -36,7 +36,7 @@ final class SkinWeights
 
     /**
      * @param  Vec  $p
-     * @param  list<string>  $names
+     * @param  non-empty-list<string>  $names
      * @return Weights not normalised
      */
     public function at(array $p, array $names, float $softness = 0.022): array

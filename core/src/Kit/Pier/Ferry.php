@@ -69,11 +69,17 @@ final class Ferry
         return $out;
     }
 
+    /** @param  array{float, float, float}  $q */
+    private static function hullColour(array $q): int
+    {
+        $band = $q[1] > 0.34 && $q[1] > self::sheer(($q[0] + 3.05) / 6.3) - 0.12;
+
+        return $band ? C::BAND : ($q[1] < -0.5 ? C::BOTTOM : C::HULL);
+    }
+
     private static function hull(Piece $p): void
     {
-        $colour = static fn (array $q): int => $q[1] > 0.34 && $q[1] > self::sheer(($q[0] + 3.05) / 6.3) - 0.12
-            ? C::BAND : ($q[1] < -0.5 ? C::BOTTOM : C::HULL);
-        foreach ([[0.0, 9, $colour, 1.0], [0.07, 4, static fn (): int => 0xD8C8A2, -1.0]] as [$inset, $rows, $paint, $out]) {
+        foreach ([[0.0, 9, self::hullColour(...), 1.0], [0.07, 4, static fn (): int => 0xD8C8A2, -1.0]] as [$inset, $rows, $paint, $out]) {
             foreach ([1.0, -1.0] as $side) {
                 $points = $away = [];
                 for ($i = 0; $i <= 26; $i++) {
@@ -119,9 +125,8 @@ final class Ferry
             }
             $p->add(Shapes::tube($rub, 0.055, 40, 7), 0x8C5A34, wood: 1.0, jitter: 0.0);
             foreach (self::runs($top, $side > 0) as $run) {
-                $pick = static fn (array $from): array => array_map(static fn (int $i): array => $from[$i], $run);
-                $p->add(Shapes::tube($pick($top), 0.026, count($run) * 2, 6), 0xA8682F, gloss: 0.2, jitter: 0.0);
-                $p->add(Shapes::tube($pick($low), 0.016, count($run) * 2, 5), C::WHITE, gloss: 0.2, jitter: 0.0);
+                $p->add(Shapes::tube(self::picked($top, $run), 0.026, count($run) * 2, 6), 0xA8682F, gloss: 0.2, jitter: 0.0);
+                $p->add(Shapes::tube(self::picked($low, $run), 0.016, count($run) * 2, 5), C::WHITE, gloss: 0.2, jitter: 0.0);
                 foreach ($run as $i) {
                     [$x, $y, $z] = $top[$i];
                     $p->add(Shapes::tube([[$x, $y - 0.5, $z], [$x, $y + 0.02, $z]], 0.02, 1, 6), C::WHITE, jitter: 1.0);
@@ -132,6 +137,16 @@ final class Ferry
                 $p->add(Shapes::ring(0.15, 0.06, 7, 14), 0x33302F, [self::x($t), self::sheer($t) - 0.28, $side * (self::beam($t) + 0.05)]);
             }
         }
+    }
+
+    /**
+     * @param  list<array{float, float, float}>  $from
+     * @param  list<int>  $run
+     * @return list<array{float, float, float}>
+     */
+    private static function picked(array $from, array $run): array
+    {
+        return array_map(static fn (int $i): array => $from[$i], $run);
     }
 
     /**

@@ -86,9 +86,8 @@ final class Props
 
     public static function lantern(Piece $p, float $s = 1.0): void
     {
-        $scaled = static fn (array $profile): array => array_map(static fn (array $q): array => [$q[0] * $s, $q[1] * $s], $profile);
-        $p->add(Shapes::lathe($scaled([[0.0, 0.0], [0.105, 0.0], [0.10, 0.03], [0.085, 0.05], [0.0, 0.055]]), 14), C::BRASS, gloss: 0.9);
-        $p->add(Shapes::lathe($scaled([[0.0, 0.055], [0.055, 0.06], [0.07, 0.11], [0.068, 0.17], [0.05, 0.215], [0.0, 0.22]]), 12), static function (array $q) use ($s): array {
+        $p->add(Shapes::lathe(self::scaled([[0.0, 0.0], [0.105, 0.0], [0.10, 0.03], [0.085, 0.05], [0.0, 0.055]], $s), 14), C::BRASS, gloss: 0.9);
+        $p->add(Shapes::lathe(self::scaled([[0.0, 0.055], [0.055, 0.06], [0.07, 0.11], [0.068, 0.17], [0.05, 0.215], [0.0, 0.22]], $s), 12), static function (array $q) use ($s): array {
             $f = 1 - abs($q[1] / $s - 0.12) * 6;
 
             return [1.6, 0.95 + 0.25 * $f, 0.35 + 0.3 * max(0.0, $f)];
@@ -98,9 +97,23 @@ final class Props
             $at = static fn (float $r, float $y): array => [cos($a) * $r * $s, $y * $s, sin($a) * $r * $s];
             $p->add(Shapes::tube([$at(0.088, 0.04), $at(0.092, 0.13), $at(0.08, 0.23)], 0.0085 * $s, 4, 5), C::BRASS, gloss: 0.9);
         }
-        $p->add(Shapes::lathe($scaled([[0.0, 0.222], [0.108, 0.222], [0.105, 0.235], [0.06, 0.275], [0.035, 0.29], [0.03, 0.31], [0.0, 0.315]]), 14), C::BRASS, gloss: 0.9);
+        $p->add(Shapes::lathe(self::scaled([[0.0, 0.222], [0.108, 0.222], [0.105, 0.235], [0.06, 0.275], [0.035, 0.29], [0.03, 0.31], [0.0, 0.315]], $s), 14), C::BRASS, gloss: 0.9);
         $p->add(Shapes::ring(0.05 * $s, 0.009 * $s, 6, 16), C::BRASS, [0.0, 0.355 * $s, 0.0], gloss: 0.8);
         $p->mount('hang', [0.0, 0.40 * $s, 0.0]);
+    }
+
+    /**
+     * @param  list<array{float, float}>  $profile
+     * @return list<array{float, float}>
+     */
+    private static function scaled(array $profile, float $s): array
+    {
+        $out = [];
+        foreach ($profile as [$r, $y]) {
+            $out[] = [$r * $s, $y * $s];
+        }
+
+        return $out;
     }
 
     public static function bellPost(Piece $p): void

@@ -101,7 +101,8 @@ final class FootPlan
         $a0 = $this->ankleOf($p, $p->off);
         $a1 = $this->ankleOf($p, $p->off - $e);
         $b0 = $this->ankleOf($q, $q->on);
-        $touch = $st->speed * 0.42 * $span * Ease::clamp($q->land);
+        // Slow at the touch: what skims within 3 mm of the floor is seen to slide.
+        $touch = $st->speed * 0.15 * $span * Ease::clamp($q->land);
         $u2 = $u * $u;
         $u3 = $u2 * $u;
         $hermite = static fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $u) + $b * (3 * $u2 - 2 * $u3) + $mb * ($u3 - $u2);

@@ -278,6 +278,10 @@ final class Gait
         }
     }
 
+    /**
+     * @param  \Closure(float): float  $wave
+     * @param  \Closure(float): float  $wave2
+     */
     private function arm(Channels $c, string $s, \Closure $wave, \Closure $wave2, float $a): void
     {
         $st = $this->style;

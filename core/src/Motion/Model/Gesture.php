@@ -158,7 +158,7 @@ final class Gesture
             $k[2] += $way * 17;
             $k[6] += $way * 9;
             $k[3] += $way * -4;
-            $keys[] = [$t += 0.19, $k];
+            $keys[] = [$t += 0.19, array_values($k)];
         }
         array_push($keys, [$t + 0.2, $up], [$t + 0.48, ArmTrack::mix($up, ArmTrack::pose('low'), 0.55)], [$t + 0.95, $rest], [$t + 9.0, $rest]);
         $right = new ArmTrack($keys);

@@ -14,7 +14,7 @@ final class MotionSampler
     public const RATE = 30.0;
 
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 1;
+    public const VERSION = 2;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable

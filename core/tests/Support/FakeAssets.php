@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Tests\Support;
+
+use CrispReel\Core\Compile\AssetSource;
+use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Format\Gltf\GltfWriter;
+use CrispReel\Core\Kit\Figure\FigureMaker;
+use CrispReel\Core\Kit\Figure\FigureSpec;
+
+/** Assets in memory: the two kit figures (made once a run), a box, a key with a hold, and every motion model. */
+final class FakeAssets implements AssetSource
+{
+    /** @var array<string, string> */
+    private static array $glb = [];
+
+    /** @var array<string, array<string, mixed>> */
+    private static array $digests = [];
+
+    /** @var array<string, string> */
+    public array $solved = [];
+
+    public int $kept = 0;
+
+    public static function glb(string $name): string
+    {
+        return self::$glb[$name] ??= match ($name) {
+            'oda' => FigureMaker::glb(FigureSpec::oda()),
+            'bram' => FigureMaker::glb(FigureSpec::bram()),
+            'box' => self::box(),
+            'key' => self::box(['hold' => [0.0, 0.075, 0.0]]),
+            'lantern' => self::box(['hang' => [0.0, 0.40, 0.0]]),
+            'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
+            default => throw new \LogicException("No asset {$name}."),
+        };
+    }
+
+    /** @return array<string, mixed> */
+    public static function digestOf(string $name): array
+    {
+        return self::$digests[$name] ??= AssetDigest::of(GltfReader::read(self::glb($name)));
+    }
+
+    public function digest(AssetRef $asset): array
+    {
+        return str_starts_with($asset->id, 'm-')
+            ? ['kind' => 'motion', 'recipe' => ['model' => substr($asset->id, 2), 'settings' => ['seed' => 3]]]
+            : self::digestOf($asset->id);
+    }
+
+    public function blob(AssetRef $asset): string
+    {
+        return self::glb($asset->id);
+    }
+
+    public function solved(string $key): ?string
+    {
+        return $this->solved[$key] ?? null;
+    }
+
+    public function keep(string $key, string $bytes): void
+    {
+        $this->solved[$key] = $bytes;
+        $this->kept++;
+    }
+
+    /**
+     * A unit cube from y = 0 to 1.
+     *
+     * @param  array<string, list<float>>  $mounts
+     */
+    public static function box(array $mounts = []): string
+    {
+        $w = new GltfWriter('test');
+        $points = [];
+        foreach ([0, 1, 2, 3, 4, 5, 6, 7] as $i) {
+            array_push($points, ($i & 1) - 0.5, ($i >> 1) & 1, ($i >> 2) - 0.5);
+        }
+        $points = array_map(floatval(...), $points);
+        $index = [0, 2, 1, 1, 2, 3, 4, 5, 6, 5, 7, 6, 0, 1, 4, 1, 5, 4, 2, 6, 3, 3, 6, 7, 0, 4, 2, 2, 4, 6, 1, 3, 5, 3, 7, 5];
+        $mesh = $w->push('meshes', ['primitives' => [['attributes' => ['POSITION' => $w->vertices($points, 'VEC3', bounds: true)], 'indices' => $w->indices($index)]]]);
+        $top = [$w->push('nodes', ['name' => 'box', 'mesh' => $mesh])];
+        foreach ($mounts as $name => $at) {
+            $top[] = $w->push('nodes', ['name' => 'mount:'.$name, 'translation' => $at]);
+        }
+        $w->scene($top, 'box');
+
+        return $w->toGlb();
+    }
+}
