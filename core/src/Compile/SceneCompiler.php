@@ -218,7 +218,7 @@ final class SceneCompiler
         /** @var array{position: array{float, float, float}, rotation: array{float, float, float, float}} $hold */
         $hold = $mounts['hang'] ?? $mounts['hold'] ?? ['position' => [0.0, 0.0, 0.0], 'rotation' => Q4::IDENTITY];
         $back = (new Placement($hold['position'], $hold['rotation']))->inverse();
-        $own = new Placement(V3::mul($back->position, $scale), $back->rotation, $scale / $parentMount->scale);
+        $own = new Placement(V3::mul($back->position, $scale / $parentMount->scale), $back->rotation, $scale / $parentMount->scale);
         if ($hang) {
             // Turned upright at each frame: keep the hold's place apart from the mount's turn.
             return [new Placement(V3::mul($hold['position'], -$scale), Q4::IDENTITY, $scale), true];

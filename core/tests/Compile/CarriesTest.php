@@ -37,7 +37,7 @@ test('keep-place takes hold without a jump and goes with the hand', function ():
     $held = $hand(20)->inverse()->of(placed($s, 'k', 20));
     foreach ([25, 40, 60] as $f) {
         $now = $hand($f)->inverse()->of(placed($s, 'k', $f));
-        expect(V3::distance($now->position, $held->position))->toBeLessThan(1e-9)->and(Q4::angleBetween($now->rotation, $held->rotation))->toBeLessThan(1e-7);
+        expect(V3::distance($now->position, $held->position))->toBeLessThan(1e-6)->and(Q4::angleBetween($now->rotation, $held->rotation))->toBeLessThan(1e-6);
     }
 });
 

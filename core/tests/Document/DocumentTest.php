@@ -50,24 +50,60 @@ test('bad input is named by its place', function (callable $break, string $messa
     }
     $this->fail('It was taken.');
 })->with([
-    'another format' => [function (array &$d): void { $d['format'] = 'mystery'; }, 'format: "mystery" is not one of'],
-    'a newer version' => [function (array &$d): void { $d['version'] = 99; }, 'newer version'],
-    'a broken rate' => [function (array &$d): void { $d['rate'] = [0, 1]; }, 'rate'],
-    'not a number' => [function (array &$d): void { $d['items'][0]['position'] = [NAN, 0, 0]; }, 'items/0/position: 3 finite numbers'],
-    'a far-off place' => [function (array &$d): void { $d['items'][0]['position'] = [1e9, 0, 0]; }, 'items/0/position'],
-    'no scale' => [function (array &$d): void { $d['items'][0]['scale'] = 0; }, 'items/0/scale: 0 is not between'],
-    'an id twice' => [function (array &$d): void { $d['items'][1]['id'] = 'i1'; }, 'items/1: the id "i1" is used twice'],
-    'a strange id' => [function (array &$d): void { $d['items'][0]['id'] = '../etc'; }, 'items/0/id'],
-    'an unknown asset' => [function (array &$d): void { $d['items'][0]['asset'] = 'ghost'; }, 'items/i1/asset: there is no asset "ghost"'],
-    'an unknown performer' => [function (array &$d): void { $d['beats'][0]['item'] = 'nobody'; }, 'beats/b1/item'],
-    'a negative frame' => [function (array &$d): void { $d['beats'][0]['start'] = -1; }, 'beats/0/start: -1 is not between'],
-    'half a frame' => [function (array &$d): void { $d['beats'][0]['start'] = 1.5; }, 'whole number'],
-    'a carry that ends first' => [function (array &$d): void { $d['links'][0]['to'] = 2; }, 'links/0/to: a carry ends after it begins'],
-    'a shot that ends first' => [function (array &$d): void { $d['shots'][0]['out'] = 0; }, 'shots/0/out'],
-    'a camera without keys' => [function (array &$d): void { $d['cameras'][0]['keys'] = []; }, 'cameras/0/keys: a camera needs at least one key'],
-    'a rotation that is none' => [function (array &$d): void { $d['cameras'][0]['keys'][0]['rotation'] = [0, 0, 0, 0]; }, 'cameras/0/keys/0/rotation: a unit quaternion'],
-    'a text for a list' => [function (array &$d): void { $d['items'] = 'all'; }, 'items: a list belongs here'],
-    'far too many' => [function (array &$d): void { $d['beats'] = array_fill(0, 20_001, []); }, '20001 entries'],
+    'another format' => [function (array &$d): void {
+        $d['format'] = 'mystery';
+    }, 'format: "mystery" is not one of'],
+    'a newer version' => [function (array &$d): void {
+        $d['version'] = 99;
+    }, 'newer version'],
+    'a broken rate' => [function (array &$d): void {
+        $d['rate'] = [0, 1];
+    }, 'rate'],
+    'not a number' => [function (array &$d): void {
+        $d['items'][0]['position'] = [NAN, 0, 0];
+    }, 'items/0/position: 3 finite numbers'],
+    'a far-off place' => [function (array &$d): void {
+        $d['items'][0]['position'] = [1e9, 0, 0];
+    }, 'items/0/position'],
+    'no scale' => [function (array &$d): void {
+        $d['items'][0]['scale'] = 0;
+    }, 'items/0/scale: 0 is not between'],
+    'an id twice' => [function (array &$d): void {
+        $d['items'][1]['id'] = 'i1';
+    }, 'items/1: the id "i1" is used twice'],
+    'a strange id' => [function (array &$d): void {
+        $d['items'][0]['id'] = '../etc';
+    }, 'items/0/id'],
+    'an unknown asset' => [function (array &$d): void {
+        $d['items'][0]['asset'] = 'ghost';
+    }, 'items/i1/asset: there is no asset "ghost"'],
+    'an unknown performer' => [function (array &$d): void {
+        $d['beats'][0]['item'] = 'nobody';
+    }, 'beats/b1/item'],
+    'a negative frame' => [function (array &$d): void {
+        $d['beats'][0]['start'] = -1;
+    }, 'beats/0/start: -1 is not between'],
+    'half a frame' => [function (array &$d): void {
+        $d['beats'][0]['start'] = 1.5;
+    }, 'whole number'],
+    'a carry that ends first' => [function (array &$d): void {
+        $d['links'][0]['to'] = 2;
+    }, 'links/0/to: a carry ends after it begins'],
+    'a shot that ends first' => [function (array &$d): void {
+        $d['shots'][0]['out'] = 0;
+    }, 'shots/0/out'],
+    'a camera without keys' => [function (array &$d): void {
+        $d['cameras'][0]['keys'] = [];
+    }, 'cameras/0/keys: a camera needs at least one key'],
+    'a rotation that is none' => [function (array &$d): void {
+        $d['cameras'][0]['keys'][0]['rotation'] = [0, 0, 0, 0];
+    }, 'cameras/0/keys/0/rotation: a unit quaternion'],
+    'a text for a list' => [function (array &$d): void {
+        $d['items'] = 'all';
+    }, 'items: a list belongs here'],
+    'far too many' => [function (array &$d): void {
+        $d['beats'] = array_fill(0, 20_001, []);
+    }, '20001 entries'],
 ]);
 
 test('text that is not JSON is refused', function (): void {

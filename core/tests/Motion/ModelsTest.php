@@ -18,7 +18,7 @@ function figure(string $name): Figure
     return $made[$name] ??= new Figure(hash('sha256', $name), FakeAssets::digestOf($name));
 }
 
-/** @param array<string, mixed> $settings */
+/** @param  array<string, mixed>  $settings */
 function solved(string $who, string $model, array $settings = []): ClipTable
 {
     static $made = [];

@@ -32,7 +32,7 @@ final class Scenes
         ];
     }
 
-    /** @param array<string, mixed> $parts */
+    /** @param  array<string, mixed>  $parts */
     public static function compile(array $parts, ?FakeAssets $assets = null): CompiledScene
     {
         return SceneCompiler::compile(Document::fromArray(self::data($parts)), $assets ?? new FakeAssets);

@@ -384,8 +384,11 @@ final class GltfReader
         $index = isset($p['indices'])
             ? array_map(intval(...), $this->accessor($p['indices'], "{$where}, indices", 'SCALAR'))
             : range(0, $count - 1);
-        if ($index !== [] && max($index) >= $count) {
-            throw UnableToReadGltf::malformed($where, 'a triangle names vertex '.max($index)." of {$count}");
+        if ($index !== [] && (max($index) >= $count || min($index) < 0)) {
+            throw UnableToReadGltf::malformed($where, 'a triangle names vertex '.(min($index) < 0 ? min($index) : max($index))." of {$count}");
+        }
+        if (count($index) % 3 !== 0) {
+            throw UnableToReadGltf::malformed($where, count($index).' indices do not make triangles');
         }
 
         return [

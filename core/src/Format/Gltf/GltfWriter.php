@@ -47,7 +47,7 @@ final class GltfWriter
     {
         $width = self::WIDTH[$type];
         $accessor = [
-            'bufferView' => $this->view(self::bytes($values, $component, $width), $target, self::stride($component, $width)),
+            'bufferView' => $this->view(self::bytes($values, $component, $width, $target === self::ARRAY_BUFFER), $target, self::stride($component, $width)),
             'componentType' => $component,
             'count' => intdiv(count($values), $width),
             'type' => $type,
@@ -167,7 +167,7 @@ final class GltfWriter
     }
 
     /** @param  list<float|int>  $values */
-    private static function bytes(array $values, int $component, int $width): string
+    private static function bytes(array $values, int $component, int $width, bool $padded = false): string
     {
         $format = match ($component) {
             self::FLOAT => 'g', self::UINT => 'V', self::USHORT => 'v', default => 'C',
@@ -177,7 +177,7 @@ final class GltfWriter
         }
         $packed = pack($format.'*', ...$values);
         $row = self::size($component) * $width;
-        if ($row % 4 === 0 || $width === 1) {
+        if ($row % 4 === 0 || ! $padded) {
             return $packed;
         }
         $pad = str_repeat("\0", 4 - $row % 4);
