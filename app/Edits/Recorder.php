@@ -15,6 +15,8 @@ use Illuminate\Support\Facades\DB;
  */
 final class Recorder
 {
+    private const MOVES_BY_ITSELF = ['scenes' => ['revision' => 0, 'updated_at' => 0], 'productions' => ['updated_at' => 0]];
+
     /** @var list<Change> */
     private array $changes = [];
 
@@ -90,11 +92,15 @@ final class Recorder
         return $this->changes;
     }
 
-    /** @return Row|null */
+    /**
+     * A row without what every edit moves by itself: the revision and the time of the last change.
+     *
+     * @return Row|null
+     */
     private function row(string $table, int $id): ?array
     {
         $row = DB::table($table)->where('id', $id)->first();
 
-        return $row === null ? null : (array) $row;
+        return $row === null ? null : array_diff_key((array) $row, self::MOVES_BY_ITSELF[$table] ?? []);
     }
 }

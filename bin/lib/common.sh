@@ -93,11 +93,12 @@ database_start() {
   mkdir -p "$dir"
   log="$dir/server.log"
   local socket="/tmp/crisp-reel-$(printf '%s' "$dir" | sha256sum | cut -c1-12).sock"
-  if [ -f "$dir/pid" ] && kill -0 "$(cat "$dir/pid")" 2>/dev/null && grep -q mariadbd "/proc/$(cat "$dir/pid")/comm" 2>/dev/null; then
+  local old i
+  old=$(cat "$dir/pid" 2>/dev/null || true)
+  if [ -n "$old" ] && grep -qs mariadbd "/proc/$old/comm"; then
     # Left over from a killed start: stop it, its port and socket may be stale.
-    kill "$(cat "$dir/pid")" 2>/dev/null || true
-    local i
-    for i in $(seq 100); do kill -0 "$(cat "$dir/pid")" 2>/dev/null || break; sleep 0.1; done
+    kill "$old" 2>/dev/null || true
+    for i in $(seq 200); do kill -0 "$old" 2>/dev/null || break; sleep 0.1; done
   fi
   if [ ! -f "$dir/ready" ]; then
     rm -rf "$dir/data" # half made: nothing of value is in it
@@ -112,7 +113,6 @@ database_start() {
     --skip-name-resolve --pid-file="$dir/pid" --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=128M --max-connections=60 >>"$log" 2>&1 &
   DB_PID=$!
   printf '%s' "$DB_PID" >"$dir/pid"
-  local i
   for i in $(seq 300); do
     mariadb-admin --no-defaults --socket="$socket" ping >/dev/null 2>&1 && break
     kill -0 "$DB_PID" 2>/dev/null || fail "The database stopped while starting; see $log."

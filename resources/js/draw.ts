@@ -50,7 +50,11 @@ async function paint(frame: number): Promise<void> {
 async function post(frame: number): Promise<void> {
     const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
     if (!blob) throw new Error(`Frame ${frame} could not be read back.`);
-    const r = await fetch(`${base}/frames/${frame}`, { method: 'POST', headers: { 'X-Render-Token': token, 'Content-Type': 'image/png' }, body: blob });
+    const r = await fetch(`${base}/frames/${frame}`, {
+        method: 'POST',
+        headers: { 'X-Render-Token': token, 'Content-Type': 'image/png' },
+        body: blob,
+    });
     if (!r.ok) throw new Error(`Frame ${frame} was not taken (${r.status}).`);
 }
 

@@ -34,7 +34,7 @@ async function refuse(r: Response): Promise<never> {
     throw new ApiError(
         r.status,
         body.reason ?? `http.${r.status}`,
-        (r.status < 500 ? body.reason ? body.message : plain[r.status] : null) ?? plain[r.status] ?? 'The server could not do that.',
+        (r.status < 500 ? (body.reason ? body.message : plain[r.status]) : null) ?? plain[r.status] ?? 'The server could not do that.',
         body.remedy ?? (r.status === 429 ? 'Wait a minute and try again.' : 'Load the page again.'),
         body.fields ?? {},
     );

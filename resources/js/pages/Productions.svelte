@@ -85,7 +85,9 @@
                         <li class="rounded border border-line bg-sheet p-4">
                             <div class="flex items-baseline gap-2">
                                 <h3 class="flex-1 text-base font-semibold">{p.name}</h3>
-                                <span class="mono text-xs text-soft">{p.size[0]} x {p.size[1]} at {+(p.rate[0] / p.rate[1]).toFixed(3)}</span>
+                                <span class="mono text-xs text-soft"
+                                    >{p.size[0]} x {p.size[1]} at {+(p.rate[0] / p.rate[1]).toFixed(3)}</span
+                                >
                             </div>
                             <ul class="mt-3 flex flex-col gap-1">
                                 {#each p.scenes as s (s.id)}

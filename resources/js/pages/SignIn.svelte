@@ -26,7 +26,11 @@
 </script>
 
 <main class="grid h-full grid-cols-1 bg-desk md:grid-cols-[minmax(380px,460px)_1fr]">
-    <form class="flex flex-col justify-center gap-4 bg-paper px-10 py-8" onsubmit={submit} aria-label={registering ? 'Register' : 'Sign in'}>
+    <form
+        class="flex flex-col justify-center gap-4 bg-paper px-10 py-8"
+        onsubmit={submit}
+        aria-label={registering ? 'Register' : 'Sign in'}
+    >
         <div class="mb-4 flex items-center gap-3">
             <img src="/icon.svg" alt="" class="h-10 w-10" />
             <div>
@@ -61,7 +65,11 @@
             <Alert color="red" role="alert"><strong>{error.message}</strong> {error.remedy}</Alert>
         {/if}
         <Button type="submit" disabled={busy}>{registering ? 'Register' : 'Sign in'}</Button>
-        <button type="button" class="self-start font-medium text-tide hover:underline" onclick={() => ((registering = !registering), (error = null))}>
+        <button
+            type="button"
+            class="self-start font-medium text-tide hover:underline"
+            onclick={() => ((registering = !registering), (error = null))}
+        >
             {registering ? 'I have an account' : 'I am new here'}
         </button>
     </form>

@@ -120,7 +120,10 @@ export class Painter {
 
     private drawMirror(): void {
         const { renderer, stage, camera, mirrorCamera } = this;
-        this.mirror ??= new WebGLRenderTarget(Math.round(this.width / 3), Math.round(this.height / 3), { type: HalfFloatType, depthBuffer: true });
+        this.mirror ??= new WebGLRenderTarget(Math.round(this.width / 3), Math.round(this.height / 3), {
+            type: HalfFloatType,
+            depthBuffer: true,
+        });
         const level = stage.uniforms.waterLevel.value;
         const eye = camera.position.clone();
         eye.y = 2 * level - eye.y;
@@ -175,7 +178,11 @@ export class Painter {
 
     facts(): { calls: number; triangles: number; gpu: string } {
         const gl = this.renderer.getContext();
-        return { calls: this.renderer.info.render.calls, triangles: this.renderer.info.render.triangles, gpu: String(gl.getParameter(gl.RENDERER)) };
+        return {
+            calls: this.renderer.info.render.calls,
+            triangles: this.renderer.info.render.triangles,
+            gpu: String(gl.getParameter(gl.RENDERER)),
+        };
     }
 
     dispose(): void {

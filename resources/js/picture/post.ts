@@ -162,7 +162,14 @@ export class Post {
     }
 
     private material(fragmentShader: string, defines: Record<string, string> = {}): ShaderMaterial {
-        return new ShaderMaterial({ vertexShader: VERTEX, fragmentShader, uniforms: this.uniforms, defines, depthTest: false, depthWrite: false });
+        return new ShaderMaterial({
+            vertexShader: VERTEX,
+            fragmentShader,
+            uniforms: this.uniforms,
+            defines,
+            depthTest: false,
+            depthWrite: false,
+        });
     }
 
     /** The half-float target that the scene is drawn into. */
@@ -172,7 +179,8 @@ export class Post {
             const colour = new WebGLRenderTarget(width, height, { type: HalfFloatType, depthBuffer: true });
             colour.depthTexture = new DepthTexture(width, height);
             colour.depthTexture.type = UnsignedIntType;
-            const third = () => new WebGLRenderTarget(Math.ceil(width / 3), Math.ceil(height / 3), { type: HalfFloatType, depthBuffer: false });
+            const third = () =>
+                new WebGLRenderTarget(Math.ceil(width / 3), Math.ceil(height / 3), { type: HalfFloatType, depthBuffer: false });
             this.targets = { colour, a: third(), b: third(), out: new WebGLRenderTarget(width, height, { depthBuffer: false }) };
             this.width = width;
             this.height = height;

@@ -108,7 +108,13 @@ export class Stage {
         const faces = meshes.filter((m) => (m.morphTargetInfluences?.length ?? 0) > 0);
         const halos = (item.extras.lamps ?? []).map((lamp) => {
             const sprite = new Sprite(
-                new SpriteMaterial({ map: this.haloMap, blending: AdditiveBlending, depthWrite: false, transparent: true, toneMapped: false }),
+                new SpriteMaterial({
+                    map: this.haloMap,
+                    blending: AdditiveBlending,
+                    depthWrite: false,
+                    transparent: true,
+                    toneMapped: false,
+                }),
             );
             sprite.position.set(...lamp.at);
             sprite.scale.setScalar(lamp.halo);
@@ -240,7 +246,9 @@ export class Stage {
 
     hiddenFromMirror(): Object3D[] {
         const halos = [...this.actors.values()].flatMap((a) => a.halos.map((h) => h.sprite));
-        const slabbed = [...this.actors.values()].filter((a) => a.slabs.length > 0).flatMap((a) => a.group.children.filter((o) => !a.slabs.includes(o as Mesh)));
+        const slabbed = [...this.actors.values()]
+            .filter((a) => a.slabs.length > 0)
+            .flatMap((a) => a.group.children.filter((o) => !a.slabs.includes(o as Mesh)));
         return [this.water, this.sky, this.ground, ...halos, ...slabbed];
     }
 

@@ -25,6 +25,7 @@
 
 <Modal title="Keys" bind:open size="md">
     <dl class="grid grid-cols-[150px_1fr] gap-x-4 gap-y-1.5 text-sm">
-        {#each KEYS as [key, what] (key)}<dt class="mono text-ink">{key}</dt><dd>{what}</dd>{/each}
+        {#each KEYS as [key, what] (key)}<dt class="mono text-ink">{key}</dt>
+            <dd>{what}</dd>{/each}
     </dl>
 </Modal>

@@ -73,8 +73,20 @@
             const length = known.end - known.start + d.by;
             const out = b.sourceIn + length * perFrame;
             // A repeating motion grows by whole turns; any other one ends where it ends.
-            if (known.loops && out > known.seconds + 1e-3) await scene.edit({ do: 'beat.set', beat: b.id, sourceOut: null, loops: Math.max(1, Math.round((length * perFrame) / (known.seconds - b.sourceIn))) });
-            else await scene.edit({ do: 'beat.set', beat: b.id, loops: 1, sourceOut: Math.min(known.seconds, Math.max(b.sourceIn + perFrame, out)) });
+            if (known.loops && out > known.seconds + 1e-3)
+                await scene.edit({
+                    do: 'beat.set',
+                    beat: b.id,
+                    sourceOut: null,
+                    loops: Math.max(1, Math.round((length * perFrame) / (known.seconds - b.sourceIn))),
+                });
+            else
+                await scene.edit({
+                    do: 'beat.set',
+                    beat: b.id,
+                    loops: 1,
+                    sourceOut: Math.min(known.seconds, Math.max(b.sourceIn + perFrame, out)),
+                });
         }
     }
 
@@ -82,7 +94,12 @@
         const l = scene.find('links', d.id);
         if (!l) return;
         const [a, b] = linkSpan(l);
-        await scene.edit({ do: 'link.set', link: l.id, from: Math.max(0, a), ...(d.edge === 'in' && l.to === null ? {} : { to: b >= scene.frames && l.to === null ? null : b }) });
+        await scene.edit({
+            do: 'link.set',
+            link: l.id,
+            from: Math.max(0, a),
+            ...(d.edge === 'in' && l.to === null ? {} : { to: b >= scene.frames && l.to === null ? null : b }),
+        });
     }
 
     function scrub(e: PointerEvent) {
@@ -110,12 +127,34 @@
 
 <svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
 
-<div class="relative min-h-0 flex-1 overflow-auto bg-sheet" bind:this={host} data-testid="lanes" role="list" aria-label="Lanes" onpointerdown={(e) => e.button === 0 && (scrub(e), (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId))} onpointermove={(e) => e.buttons === 1 && !drag && scrub(e)}>
+<div
+    class="relative min-h-0 flex-1 overflow-auto bg-sheet"
+    bind:this={host}
+    data-testid="lanes"
+    role="list"
+    aria-label="Lanes"
+    onpointerdown={(e) => e.button === 0 && (scrub(e), (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId))}
+    onpointermove={(e) => e.buttons === 1 && !drag && scrub(e)}
+>
     {#snippet lane(item: ItemRow)}
         {@const colour = tapeColour(item.tape)}
-        <div class={['relative h-[30px] border-b border-line', scene.isSelected('items', item.id) && 'bg-desk/60']} role="listitem" ondragover={(e) => e.preventDefault()} ondrop={(e) => drop(e, item)}>
-            <button class="absolute inset-y-0 left-0 z-10 flex items-center gap-2 border-r border-line bg-paper px-2 text-left" style:width={`${line.left}px`} data-testid={`lane-${item.name}`} onpointerdown={(e) => e.stopPropagation()} onclick={() => scene.select('items', item.id)}>
-                <span class="grid h-[18px] w-[18px] shrink-0 place-items-center rounded-sm text-[11px] font-bold text-white" style:background={colour}>{letter(item)}</span>
+        <div
+            class={['relative h-[30px] border-b border-line', scene.isSelected('items', item.id) && 'bg-desk/60']}
+            role="listitem"
+            ondragover={(e) => e.preventDefault()}
+            ondrop={(e) => drop(e, item)}
+        >
+            <button
+                class="absolute inset-y-0 left-0 z-10 flex items-center gap-2 border-r border-line bg-paper px-2 text-left"
+                style:width={`${line.left}px`}
+                data-testid={`lane-${item.name}`}
+                onpointerdown={(e) => e.stopPropagation()}
+                onclick={() => scene.select('items', item.id)}
+            >
+                <span
+                    class="grid h-[18px] w-[18px] shrink-0 place-items-center rounded-sm text-[11px] font-bold text-white"
+                    style:background={colour}>{letter(item)}</span
+                >
                 <span class="truncate font-medium">{item.name}</span>
             </button>
             <div class="absolute top-1/2 right-0 h-px opacity-50" style:left={`${line.left}px`} style:background={colour}></div>
@@ -123,11 +162,16 @@
                 {@const [a, z] = span(b)}
                 {@const joined = b.join !== 'cut' && b.joinFrames > 0}
                 <div
-                    class={['absolute top-[4px] h-[20px] cursor-grab overflow-hidden rounded px-1.5 text-xs leading-[20px] font-medium whitespace-nowrap text-white', scene.isSelected('beats', b.id) && 'ring-2 ring-ink']}
+                    class={[
+                        'absolute top-[4px] h-[20px] cursor-grab overflow-hidden rounded px-1.5 text-xs leading-[20px] font-medium whitespace-nowrap text-white',
+                        scene.isSelected('beats', b.id) && 'ring-2 ring-ink',
+                    ]}
                     style:left={`${line.x(a)}px`}
                     style:width={`${Math.max(4, (z - a) * line.perFrame - 1)}px`}
                     style:background={colour}
-                    style:background-image={joined ? `repeating-linear-gradient(115deg, rgba(255,255,255,.45) 0 2px, transparent 2px 5px)` : undefined}
+                    style:background-image={joined
+                        ? `repeating-linear-gradient(115deg, rgba(255,255,255,.45) 0 2px, transparent 2px 5px)`
+                        : undefined}
                     style:background-size={joined ? `${Math.max(4, b.joinFrames * line.perFrame)}px 100%` : undefined}
                     style:background-repeat="no-repeat"
                     role="button"
@@ -146,7 +190,10 @@
                 {@const [a, z] = linkSpan(l)}
                 {@const parent = scene.find('items', l.parentId)}
                 <div
-                    class={['absolute top-[6px] h-[16px] cursor-grab overflow-hidden rounded-sm border px-1 text-[11px] leading-[14px] whitespace-nowrap', scene.isSelected('links', l.id) && 'ring-2 ring-ink']}
+                    class={[
+                        'absolute top-[6px] h-[16px] cursor-grab overflow-hidden rounded-sm border px-1 text-[11px] leading-[14px] whitespace-nowrap',
+                        scene.isSelected('links', l.id) && 'ring-2 ring-ink',
+                    ]}
                     style:left={`${line.x(a)}px`}
                     style:width={`${Math.max(4, (z - a) * line.perFrame - 1)}px`}
                     style:border-color={tapeColour(parent?.tape ?? 0)}
@@ -168,15 +215,33 @@
     {#each acting as item (item.id)}{@render lane(item)}{/each}
     {#each moving as c (c.id)}
         <div class={['relative h-[26px] border-b border-line', scene.isSelected('cameras', c.id) && 'bg-desk/60']} role="listitem">
-            <button class="absolute inset-y-0 left-0 z-10 flex items-center gap-2 border-r border-line bg-paper px-2 text-left" style:width={`${line.left}px`} onpointerdown={(e) => e.stopPropagation()} onclick={() => scene.select('cameras', c.id)}>
-                <span class="grid h-[18px] w-[18px] shrink-0 place-items-center rounded-full border border-tide text-[11px] font-bold text-tide">{c.letter}</span>
+            <button
+                class="absolute inset-y-0 left-0 z-10 flex items-center gap-2 border-r border-line bg-paper px-2 text-left"
+                style:width={`${line.left}px`}
+                onpointerdown={(e) => e.stopPropagation()}
+                onclick={() => scene.select('cameras', c.id)}
+            >
+                <span
+                    class="grid h-[18px] w-[18px] shrink-0 place-items-center rounded-full border border-tide text-[11px] font-bold text-tide"
+                    >{c.letter}</span
+                >
                 <span class="truncate font-medium">Camera {c.letter}</span>
             </button>
             <div class="absolute top-1/2 right-0 h-px bg-tide/40" style:left={`${line.left}px`}></div>
             {#each keyed(c) as k, i (k.frame)}
                 {@const next = c.keys[i + 1]}
-                {#if next}<div class="absolute top-[9px] h-[8px] rounded bg-tide/30" style:left={`${line.x(k.frame)}px`} style:width={`${(next.frame - k.frame) * line.perFrame}px`}></div>{/if}
-                <button class="absolute top-[8px] z-[1] h-[10px] w-[10px] -translate-x-1/2 rotate-45 bg-tide" style:left={`${line.x(k.frame)}px`} aria-label={`Key of camera ${c.letter} at frame ${k.frame}`} onpointerdown={(e) => e.stopPropagation()} onclick={() => (scene.select('cameras', c.id), playhead.go(k.frame))}></button>
+                {#if next}<div
+                        class="absolute top-[9px] h-[8px] rounded bg-tide/30"
+                        style:left={`${line.x(k.frame)}px`}
+                        style:width={`${(next.frame - k.frame) * line.perFrame}px`}
+                    ></div>{/if}
+                <button
+                    class="absolute top-[8px] z-[1] h-[10px] w-[10px] -translate-x-1/2 rotate-45 bg-tide"
+                    style:left={`${line.x(k.frame)}px`}
+                    aria-label={`Key of camera ${c.letter} at frame ${k.frame}`}
+                    onpointerdown={(e) => e.stopPropagation()}
+                    onclick={() => (scene.select('cameras', c.id), playhead.go(k.frame))}
+                ></button>
             {/each}
         </div>
     {/each}

@@ -91,27 +91,55 @@
 
 <svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
 
-<div class="relative h-[72px] shrink-0 overflow-hidden border-b border-line bg-desk" bind:this={host} data-testid="reel-strip" role="list" aria-label="Reel: shots in order">
-    <div class="absolute inset-y-0 left-0 z-10 flex flex-col justify-center border-r border-line bg-desk px-3" style:width={`${line.left}px`}>
+<div
+    class="relative h-[72px] shrink-0 overflow-hidden border-b border-line bg-desk"
+    bind:this={host}
+    data-testid="reel-strip"
+    role="list"
+    aria-label="Reel: shots in order"
+>
+    <div
+        class="absolute inset-y-0 left-0 z-10 flex flex-col justify-center border-r border-line bg-desk px-3"
+        style:width={`${line.left}px`}
+    >
         <strong>Reel</strong>
-        <span class="text-xs text-soft">{shots.length === 0 ? 'no camera yet' : `${shots.length} ${shots.length === 1 ? 'shot' : 'shots'}`}</span>
+        <span class="text-xs text-soft"
+            >{shots.length === 0 ? 'no camera yet' : `${shots.length} ${shots.length === 1 ? 'shot' : 'shots'}`}</span
+        >
     </div>
     {#if shots.length === 0}
-        <p class="absolute top-6 text-soft" style:left={`${line.left + 12}px`}>Make a camera in <strong>Cover</strong>; the first one is put on the reel at once.</p>
+        <p class="absolute top-6 text-soft" style:left={`${line.left + 12}px`}>
+            Make a camera in <strong>Cover</strong>; the first one is put on the reel at once.
+        </p>
     {/if}
     {#each shots as s, i (s.id)}
         {@const [a, b] = bounds(s, i)}
         {@const camera = scene.manifest?.cameras.find((c) => c.id === s.camera)}
         {@const on = playhead.frame >= a && playhead.frame < b}
-        <div class="absolute top-1.5 h-[58px]" role="listitem" style:left={`${line.x(a)}px`} style:width={`${Math.max(2, (b - a) * line.perFrame - 2)}px`}>
+        <div
+            class="absolute top-1.5 h-[58px]"
+            role="listitem"
+            style:left={`${line.x(a)}px`}
+            style:width={`${Math.max(2, (b - a) * line.perFrame - 2)}px`}
+        >
             <button
-                class={['relative block h-full w-full overflow-hidden rounded bg-surround text-left', on ? 'ring-2 ring-tide' : scene.isSelected('shots', Number(s.id.slice(1))) ? 'ring-2 ring-ink' : '']}
+                class={[
+                    'relative block h-full w-full overflow-hidden rounded bg-surround text-left',
+                    on ? 'ring-2 ring-tide' : scene.isSelected('shots', Number(s.id.slice(1))) ? 'ring-2 ring-ink' : '',
+                ]}
                 data-testid={`shot-${s.label}`}
                 aria-label={`Shot ${s.label}, camera ${camera?.letter ?? ''}`}
                 onclick={() => pick(s)}
             >
-                {#if pictures[pictureKey(s)]}<img src={pictures[pictureKey(s)]} alt="" class="h-full w-full object-cover" draggable="false" />{/if}
-                <span class="mono absolute bottom-0 left-0 rounded-tr bg-ink/80 px-1 text-[10px] whitespace-nowrap text-white">{s.label} {camera?.letter}</span>
+                {#if pictures[pictureKey(s)]}
+                    <span
+                        class="block h-full w-full bg-[length:auto_100%] bg-repeat-x"
+                        style:background-image={`url(${pictures[pictureKey(s)]})`}
+                    ></span>
+                {/if}
+                <span class="mono absolute bottom-0 left-0 rounded-tr bg-ink/80 px-1 text-[10px] whitespace-nowrap text-white"
+                    >{s.label} {camera?.letter}</span
+                >
             </button>
             {#if i > 0}
                 <div

@@ -18,7 +18,12 @@
     const buttons = $derived([
         { label: 'To the start (Home)', path: 'M5 5v14M19 5 8 12l11 7z', act: () => playhead.go(playhead.first) },
         { label: 'Back one frame (left)', path: 'M16 5 6 12l10 7z', act: () => playhead.step(-1) },
-        { label: playhead.playing ? 'Stop (Space)' : 'Play (Space)', path: playhead.playing ? 'M7 5h4v14H7zM14 5h4v14h-4z' : 'M7 4l13 8-13 8z', act: () => playhead.toggle(), main: true },
+        {
+            label: playhead.playing ? 'Stop (Space)' : 'Play (Space)',
+            path: playhead.playing ? 'M7 5h4v14H7zM14 5h4v14h-4z' : 'M7 4l13 8-13 8z',
+            act: () => playhead.toggle(),
+            main: true,
+        },
         { label: 'On one frame (right)', path: 'M8 5l10 7-10 7z', act: () => playhead.step(1) },
         { label: 'To the end (End)', path: 'M19 5v14M5 5l11 7-11 7z', act: () => playhead.go(playhead.end - 1) },
     ]);
@@ -26,7 +31,12 @@
 
 <div class="flex h-10 shrink-0 items-center gap-3 border-y border-line bg-paper px-3">
     {#if typing === null}
-        <button class="mono text-lg" data-testid="timecode" title="Type a time: 130, 5.5s, 00:00:05:12" onclick={() => (typing = timecode(playhead.frame, scene.rate))}>{timecode(playhead.frame, scene.rate)}</button>
+        <button
+            class="mono text-lg"
+            data-testid="timecode"
+            title="Type a time: 130, 5.5s, 00:00:05:12"
+            onclick={() => (typing = timecode(playhead.frame, scene.rate))}>{timecode(playhead.frame, scene.rate)}</button
+        >
     {:else}
         <!-- svelte-ignore a11y_autofocus -->
         <input
@@ -41,24 +51,36 @@
     <div class="flex items-center gap-1">
         {#each buttons as b (b.label)}
             <button
-                class={['grid h-7 place-items-center rounded border', b.main ? 'w-10 border-tide bg-tide text-white' : 'w-7 border-line bg-sheet hover:bg-desk']}
+                class={[
+                    'grid h-7 place-items-center rounded border',
+                    b.main ? 'w-10 border-tide bg-tide text-white' : 'w-7 border-line bg-sheet hover:bg-desk',
+                ]}
                 title={b.label}
                 aria-label={b.label}
                 data-testid={b.main ? 'play' : undefined}
                 onclick={b.act}
             >
-                <svg viewBox="0 0 24 24" class="h-3.5 w-3.5" fill="currentColor" stroke="currentColor" stroke-width="1.5" aria-hidden="true"><path d={b.path} /></svg>
+                <svg viewBox="0 0 24 24" class="h-3.5 w-3.5" fill="currentColor" stroke="currentColor" stroke-width="1.5" aria-hidden="true"
+                    ><path d={b.path} /></svg
+                >
             </button>
         {/each}
     </div>
     <span class="mono text-xs text-soft">frame {playhead.frame} of {scene.frames}</span>
-    <span class="mono text-xs text-soft">in {timecode(playhead.first, scene.rate)}  out {timecode(playhead.end, scene.rate)}</span>
+    <span class="mono text-xs text-soft">in {timecode(playhead.first, scene.rate)} out {timecode(playhead.end, scene.rate)}</span>
     {#if playhead.inFrame !== null || playhead.outFrame !== null}
-        <button class="text-xs text-tide hover:underline" onclick={() => ((playhead.inFrame = null), (playhead.outFrame = null))}>whole scene</button>
+        <button class="text-xs text-tide hover:underline" onclick={() => ((playhead.inFrame = null), (playhead.outFrame = null))}
+            >whole scene</button
+        >
     {/if}
-    <span class="mono text-xs text-soft">{short(perSecond(scene.rate), 3)} fps{Math.abs(playhead.speed) > 1 || playhead.speed < 0 ? `  x${playhead.speed}` : ''}</span>
+    <span class="mono text-xs text-soft"
+        >{short(perSecond(scene.rate), 3)} fps{Math.abs(playhead.speed) > 1 || playhead.speed < 0 ? `  x${playhead.speed}` : ''}</span
+    >
     <span class="flex-1"></span>
     {#if shot && camera}
-        <span class="text-xs">Shot <span class="mono">{shot.label}</span> &ensp; Camera {camera.letter} &ensp; <span class="mono">{timecode(shot.out - shot.in, scene.rate)}</span></span>
+        <span class="text-xs"
+            >Shot <span class="mono">{shot.label}</span> &ensp; Camera {camera.letter} &ensp;
+            <span class="mono">{timecode(shot.out - shot.in, scene.rate)}</span></span
+        >
     {/if}
 </div>

@@ -45,8 +45,12 @@
             if (scene.rows.shots.length > 0) view.source = { kind: 'reel' };
             step = scene.rows.items.length === 0 ? 'Cast' : scene.rows.shots.length > 0 ? 'Cover' : 'Block';
             line.shown = scene.frames;
+            view.expose();
         });
-        return bindKeys({ scene, playhead, view }, { sheet: () => (keysOpen = true), panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both') });
+        return bindKeys(
+            { scene, playhead, view },
+            { sheet: () => (keysOpen = true), panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both') },
+        );
     });
     onDestroy(() => scene.close());
 
@@ -74,7 +78,8 @@
     function wheel(e: WheelEvent) {
         if (!e.ctrlKey && !e.shiftKey) return;
         e.preventDefault();
-        if (e.shiftKey) line.from = Math.max(0, Math.min(scene.frames - line.shown, line.from + (e.deltaY || e.deltaX) / line.perFrame / 2));
+        if (e.shiftKey)
+            line.from = Math.max(0, Math.min(scene.frames - line.shown, line.from + (e.deltaY || e.deltaX) / line.perFrame / 2));
         else line.zoom(e.deltaY > 0 ? 1.2 : 1 / 1.2, line.frame(e.clientX), scene.frames);
         fitted = line.shown >= scene.frames - 0.5;
     }
@@ -86,8 +91,12 @@
     <main class="grid h-full place-items-center">
         <div class="max-w-md rounded border border-line bg-sheet p-8 text-center" role="alert">
             <p class="mb-1 text-lg font-semibold">{scene.lost.status === 404 ? 'This scene is not here' : scene.lost.message}</p>
-            <p class="mb-4 text-soft">{scene.lost.status === 404 ? 'It may have been removed, or it belongs to someone else.' : scene.lost.remedy}</p>
-            <a class="font-medium text-tide hover:underline" href="/" onclick={(e) => (e.preventDefault(), router.go('/'))}>To your productions</a>
+            <p class="mb-4 text-soft">
+                {scene.lost.status === 404 ? 'It may have been removed, or it belongs to someone else.' : scene.lost.remedy}
+            </p>
+            <a class="font-medium text-tide hover:underline" href="/" onclick={(e) => (e.preventDefault(), router.go('/'))}
+                >To your productions</a
+            >
         </div>
     </main>
 {:else if !scene.ready}
@@ -97,7 +106,8 @@
         <SlateBar bind:step onkeys={() => (keysOpen = true)} />
         <div class="flex min-h-0 flex-1">
             <div class="w-[216px] shrink-0 overflow-hidden border-r border-line bg-desk" data-testid="tray">
-                {#if step === 'Cast'}<CastTray />{:else if step === 'Block'}<BlockTray />{:else if step === 'Act'}<ActTray />{:else if step === 'Cover'}<CoverTray />{:else}<DeliverTray />{/if}
+                {#if step === 'Cast'}<CastTray />{:else if step === 'Block'}<BlockTray />{:else if step === 'Act'}<ActTray
+                    />{:else if step === 'Cover'}<CoverTray />{:else}<DeliverTray />{/if}
             </div>
             <PaneGroup direction="horizontal" class="min-w-0 flex-1">
                 {#if panes !== 'plan'}<Pane defaultSize={62} minSize={25} class="flex" order={1}><FramePane /></Pane>{/if}
@@ -111,7 +121,9 @@
             </PaneGroup>
             {#if panes === 'frame'}<div class="absolute top-20 right-4 z-20 wide:hidden"><Card /></div>{/if}
             <div class="hidden w-[240px] shrink-0 overflow-auto border-l border-line bg-paper p-3 wide:block">
-                {#if scene.selection}<Card />{:else}<p class="text-soft">Select something in the picture, on the plan or on a lane; what it is and does stands here.</p>{/if}
+                {#if scene.selection}<Card />{:else}<p class="text-soft">
+                        Select something in the picture, on the plan or on a lane; what it is and does stands here.
+                    </p>{/if}
             </div>
         </div>
         <Transport />
@@ -120,13 +132,22 @@
             <Lanes {line} />
             {#if line.x(playhead.frame) >= line.left}
                 <div class="pointer-events-none absolute inset-y-0 z-20 w-px bg-buoy" style:left={`${line.x(playhead.frame)}px`}>
-                    <div class="absolute -top-px -left-[5px] h-0 w-0 border-x-[5.5px] border-t-[8px] border-x-transparent border-t-buoy"></div>
+                    <div
+                        class="absolute -top-px -left-[5px] h-0 w-0 border-x-[5.5px] border-t-[8px] border-x-transparent border-t-buoy"
+                    ></div>
                 </div>
             {/if}
         </div>
     </div>
     {#if scene.notice}
-        <div class={['fixed bottom-4 left-1/2 z-50 flex max-w-xl -translate-x-1/2 items-start gap-3 rounded border bg-sheet px-4 py-3 shadow-lg', scene.notice.kind === 'error' ? 'border-alarm' : 'border-tide']} role={scene.notice.kind === 'error' ? 'alert' : 'status'} data-testid="notice">
+        <div
+            class={[
+                'fixed bottom-4 left-1/2 z-50 flex max-w-xl -translate-x-1/2 items-start gap-3 rounded border bg-sheet px-4 py-3 shadow-lg',
+                scene.notice.kind === 'error' ? 'border-alarm' : 'border-tide',
+            ]}
+            role={scene.notice.kind === 'error' ? 'alert' : 'status'}
+            data-testid="notice"
+        >
             <p><strong class={scene.notice.kind === 'error' ? 'text-alarm' : ''}>{scene.notice.message}</strong> {scene.notice.remedy}</p>
             <button class="font-bold text-soft hover:text-ink" aria-label="Close" onclick={() => (scene.notice = null)}>x</button>
         </div>

@@ -111,7 +111,11 @@ export class SceneStore {
 
     private enqueue(work: Work): Promise<boolean> {
         if (!this.canEdit) {
-            this.notice = { kind: 'error', message: 'You can watch this production, not change it.', remedy: 'Ask its owner to make you an editor.' };
+            this.notice = {
+                kind: 'error',
+                message: 'You can watch this production, not change it.',
+                remedy: 'Ask its owner to make you an editor.',
+            };
             return Promise.resolve(false);
         }
         return new Promise((done) => {

@@ -151,6 +151,7 @@ final class WorkspacePage
         /** @var array{float, float} $found */
         $found = $this->driver->executeScript(<<<'JS'
             const c = document.querySelector('[data-testid=frame]'), s = document.createElement('canvas');
+            if (!c || !c.width || !c.height) return [0, 0];
             s.width = 64; s.height = 36;
             const x = s.getContext('2d');
             x.drawImage(c, 0, 0, 64, 36);

@@ -12,9 +12,16 @@
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'beat.set', beat: beat.id, ...values });
     const frame = (t: string) => parseFrame(t, scene.rate);
     const SLIDERS: Record<string, [string, number][]> = {
-        'walk-to-mark': [['metres', 3], ['speed', 1.2]],
+        'walk-to-mark': [
+            ['metres', 3],
+            ['speed', 1.2],
+        ],
         walk: [['speed', 1.25]],
-        talk: [['seconds', 6], ['seed', 5], ['energy', 1]],
+        talk: [
+            ['seconds', 6],
+            ['seed', 5],
+            ['energy', 1],
+        ],
         idle: [['seed', 3]],
     };
     const sliders = $derived(SLIDERS[motion?.slug ?? ''] ?? []);
@@ -23,21 +30,38 @@
 
 <p class="mb-2 text-sm font-semibold">{motion?.name} <span class="font-normal text-soft">for {who?.name}</span></p>
 <dl class="grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
-    <dt class="text-soft">Starts</dt><dd><NumberField label="Start frame" value={beat.start} digits={0} parse={frame} save={(n) => set({ start: Math.round(n) })} /></dd>
-    {#if span}<dt class="text-soft">Ends</dt><dd class="mono">{Math.round(span.end)} &ensp; {timecode(span.end, scene.rate)}</dd>{/if}
-    <dt class="text-soft">From (s)</dt><dd><NumberField label="Source in (seconds)" value={beat.sourceIn} save={(n) => set({ sourceIn: n })} /></dd>
-    <dt class="text-soft">To (s)</dt><dd><NumberField label="Source out (seconds)" value={beat.sourceOut ?? span?.seconds ?? 0} save={(n) => set({ sourceOut: n })} /></dd>
-    <dt class="text-soft">Speed</dt><dd><NumberField label="Speed" value={beat.speed} save={(n) => set({ speed: n })} /></dd>
-    <dt class="text-soft">Times</dt><dd><NumberField label="Times" value={beat.loops} digits={0} save={(n) => set({ loops: Math.round(n) })} /></dd>
+    <dt class="text-soft">Starts</dt>
+    <dd><NumberField label="Start frame" value={beat.start} digits={0} parse={frame} save={(n) => set({ start: Math.round(n) })} /></dd>
+    {#if span}<dt class="text-soft">Ends</dt>
+        <dd class="mono">{Math.round(span.end)} &ensp; {timecode(span.end, scene.rate)}</dd>{/if}
+    <dt class="text-soft">From (s)</dt>
+    <dd><NumberField label="Source in (seconds)" value={beat.sourceIn} save={(n) => set({ sourceIn: n })} /></dd>
+    <dt class="text-soft">To (s)</dt>
+    <dd><NumberField label="Source out (seconds)" value={beat.sourceOut ?? span?.seconds ?? 0} save={(n) => set({ sourceOut: n })} /></dd>
+    <dt class="text-soft">Speed</dt>
+    <dd><NumberField label="Speed" value={beat.speed} save={(n) => set({ speed: n })} /></dd>
+    <dt class="text-soft">Times</dt>
+    <dd><NumberField label="Times" value={beat.loops} digits={0} save={(n) => set({ loops: Math.round(n) })} /></dd>
     {#each sliders as [name, usual] (name)}
-        <dt class="text-soft capitalize">{name}</dt><dd><NumberField label={name} value={beat.settings[name] ?? usual} save={(n) => set({ settings: { [name]: n } })} /></dd>
+        <dt class="text-soft capitalize">{name}</dt>
+        <dd><NumberField label={name} value={beat.settings[name] ?? usual} save={(n) => set({ settings: { [name]: n } })} /></dd>
     {/each}
     <dt class="text-soft">Goes</dt>
-    <dd><select class={field} aria-label="Goes" value={beat.root} onchange={(e) => set({ root: e.currentTarget.value })}><option value="travel">travelling</option><option value="spot">on the spot</option></select></dd>
+    <dd>
+        <select class={field} aria-label="Goes" value={beat.root} onchange={(e) => set({ root: e.currentTarget.value })}
+            ><option value="travel">travelling</option><option value="spot">on the spot</option></select
+        >
+    </dd>
     <dt class="text-soft">Join</dt>
     <dd class="grid grid-cols-[1fr_36px] gap-1">
-        <select class={field} aria-label="Join" value={beat.join} onchange={(e) => set({ join: e.currentTarget.value })}><option value="carryOn">carry on</option><option value="blend">blend</option><option value="cut">cut</option></select>
+        <select class={field} aria-label="Join" value={beat.join} onchange={(e) => set({ join: e.currentTarget.value })}
+            ><option value="carryOn">carry on</option><option value="blend">blend</option><option value="cut">cut</option></select
+        >
         <NumberField label="Join frames" value={beat.joinFrames} digits={0} save={(n) => set({ joinFrames: Math.round(n) })} />
     </dd>
 </dl>
-{#if scene.canEdit}<button class="mt-3 text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'beat.remove', beat: beat.id })}>Remove</button>{/if}
+{#if scene.canEdit}<button
+        class="mt-3 text-alarm hover:underline"
+        title="Del"
+        onclick={() => scene.edit({ do: 'beat.remove', beat: beat.id })}>Remove</button
+    >{/if}

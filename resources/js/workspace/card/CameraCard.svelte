@@ -27,19 +27,33 @@
 </div>
 {#if key}
     <dl class="grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
-        <dt class="text-soft">Lens (mm)</dt><dd><NumberField label="Focal length (mm)" value={key.focalMm} unit="mm" digits={1} save={(n) => set({ focalMm: n })} /></dd>
-        <dt class="text-soft">Aperture</dt><dd><NumberField label="Aperture" value={key.fStop} digits={1} save={(n) => set({ fStop: n })} /></dd>
+        <dt class="text-soft">Lens (mm)</dt>
+        <dd><NumberField label="Focal length (mm)" value={key.focalMm} unit="mm" digits={1} save={(n) => set({ focalMm: n })} /></dd>
+        <dt class="text-soft">Aperture</dt>
+        <dd><NumberField label="Aperture" value={key.fStop} digits={1} save={(n) => set({ fStop: n })} /></dd>
         <dt class="text-soft">Focus</dt>
         <dd class="flex items-center gap-1">
             {#if key.focusMetres === null}
-                <span class="flex-1">follows</span><button class="text-tide hover:underline" onclick={() => set({ focusMetres: 4 })}>hold</button>
+                <span class="flex-1">follows</span><button class="text-tide hover:underline" onclick={() => set({ focusMetres: 4 })}
+                    >hold</button
+                >
             {:else}
-                <NumberField label="Focus (m)" value={key.focusMetres} unit="m" save={(n) => set({ focusMetres: n })} /><button class="text-tide hover:underline" onclick={() => set({ focusMetres: null })}>follow</button>
+                <NumberField label="Focus (m)" value={key.focusMetres} unit="m" save={(n) => set({ focusMetres: n })} /><button
+                    class="text-tide hover:underline"
+                    onclick={() => set({ focusMetres: null })}>follow</button
+                >
             {/if}
         </dd>
-        <dt class="text-soft">Height</dt><dd><NumberField label="Camera height (m)" value={key.position[1]} unit="m" save={height} /></dd>
-        <dt class="text-soft">Sensor</dt><dd class="mono">{camera.sensorWidthMm} x {camera.sensorHeightMm}</dd>
-        <dt class="text-soft">Keys</dt><dd class="mono">{camera.keys.map((k) => k.frame).join(', ')}</dd>
+        <dt class="text-soft">Height</dt>
+        <dd><NumberField label="Camera height (m)" value={key.position[1]} unit="m" save={height} /></dd>
+        <dt class="text-soft">Sensor</dt>
+        <dd class="mono">{camera.sensorWidthMm} x {camera.sensorHeightMm}</dd>
+        <dt class="text-soft">Keys</dt>
+        <dd class="mono">{camera.keys.map((k) => k.frame).join(', ')}</dd>
     </dl>
 {/if}
-{#if scene.canEdit}<button class="mt-3 text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'camera.remove', camera: camera.id })}>Remove</button>{/if}
+{#if scene.canEdit}<button
+        class="mt-3 text-alarm hover:underline"
+        title="Del"
+        onclick={() => scene.edit({ do: 'camera.remove', camera: camera.id })}>Remove</button
+    >{/if}

@@ -12,8 +12,12 @@
         if (!now || !span) return item.kind === 'performer' ? 'stands' : '';
         return `${scene.asset(now.assetId)?.name ?? ''}${playhead.frame >= span.end ? ', holds' : ''}`;
     });
-    const carried = $derived(scene.rows.links.find((l) => l.childId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)));
-    const carries = $derived(scene.rows.links.filter((l) => l.parentId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)));
+    const carried = $derived(
+        scene.rows.links.find((l) => l.childId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)),
+    );
+    const carries = $derived(
+        scene.rows.links.filter((l) => l.parentId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)),
+    );
 
     const place = (k: 0 | 1 | 2) => (n: number) => {
         const position = [...item.position] as [number, number, number];
@@ -34,7 +38,8 @@
     <span class="h-3 w-3 shrink-0 rounded-sm" style:background={tapeColour(item.tape)}></span>
 </div>
 <dl class="grid grid-cols-[52px_1fr] items-center gap-x-2 gap-y-1.5">
-    {#if doing}<dt class="text-soft">Doing</dt><dd>{doing}</dd>{/if}
+    {#if doing}<dt class="text-soft">Doing</dt>
+        <dd>{doing}</dd>{/if}
     <dt class="text-soft">Place</dt>
     <dd class="grid grid-cols-3 gap-1">
         <NumberField label="Place x (m)" value={item.position[0]} unit="m" save={place(0)} />
@@ -42,23 +47,49 @@
         <NumberField label="Place z (m)" value={item.position[2]} unit="m" save={place(2)} />
     </dd>
     <dt class="text-soft">Facing</dt>
-    <dd><NumberField label="Facing (deg)" value={item.headingDeg} unit="deg" digits={1} save={(n) => scene.edit({ do: 'item.place', item: item.id, headingDeg: n })} /></dd>
+    <dd>
+        <NumberField
+            label="Facing (deg)"
+            value={item.headingDeg}
+            unit="deg"
+            digits={1}
+            save={(n) => scene.edit({ do: 'item.place', item: item.id, headingDeg: n })}
+        />
+    </dd>
     <dt class="text-soft">Scale</dt>
-    <dd><NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} /></dd>
-    {#if carried}<dt class="text-soft">Goes with</dt><dd><button class="text-tide hover:underline" onclick={() => scene.select('links', carried.id)}>{named(carried.parentId)}</button></dd>{/if}
-    {#if carries.length > 0}<dt class="text-soft">Carries</dt><dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
+    <dd>
+        <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
+    </dd>
+    {#if carried}<dt class="text-soft">Goes with</dt>
+        <dd>
+            <button class="text-tide hover:underline" onclick={() => scene.select('links', carried.id)}>{named(carried.parentId)}</button>
+        </dd>{/if}
+    {#if carries.length > 0}<dt class="text-soft">Carries</dt>
+        <dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
 </dl>
 {#if item.kind !== 'set'}
     <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">
         {#each TAPE as c, i (c)}
-            <button class={['h-4 w-4 rounded-sm', item.tape === i && 'ring-2 ring-ink ring-offset-1']} style:background={c} aria-label={`Tape colour ${i + 1}`} aria-pressed={item.tape === i} onclick={() => scene.edit({ do: 'item.set', item: item.id, tape: i })}></button>
+            <button
+                class={['h-4 w-4 rounded-sm', item.tape === i && 'ring-2 ring-ink ring-offset-1']}
+                style:background={c}
+                aria-label={`Tape colour ${i + 1}`}
+                aria-pressed={item.tape === i}
+                onclick={() => scene.edit({ do: 'item.set', item: item.id, tape: i })}
+            ></button>
         {/each}
     </div>
 {/if}
 {#if scene.canEdit}
     <div class="mt-3 flex gap-3">
-        <button class="text-tide hover:underline" onclick={() => scene.edit({ do: 'item.place', item: item.id, land: true })}>To the ground</button>
-        <button class="text-tide hover:underline" title="D" onclick={() => scene.edit({ do: 'item.duplicate', item: item.id })}>Duplicate</button>
-        <button class="text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'item.remove', item: item.id })}>Remove</button>
+        <button class="text-tide hover:underline" onclick={() => scene.edit({ do: 'item.place', item: item.id, land: true })}
+            >To the ground</button
+        >
+        <button class="text-tide hover:underline" title="D" onclick={() => scene.edit({ do: 'item.duplicate', item: item.id })}
+            >Duplicate</button
+        >
+        <button class="text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'item.remove', item: item.id })}
+            >Remove</button
+        >
     </div>
 {/if}

@@ -1,7 +1,21 @@
 <script lang="ts">
     import { parseNumber, short } from '../../lib/time';
 
-    let { label, value, unit = '', digits = 2, save, parse }: { label: string; value: number; unit?: 'm' | 'deg' | 'mm' | ''; digits?: number; save: (n: number) => unknown; parse?: (t: string) => number | null } = $props();
+    let {
+        label,
+        value,
+        unit = '',
+        digits = 2,
+        save,
+        parse,
+    }: {
+        label: string;
+        value: number;
+        unit?: 'm' | 'deg' | 'mm' | '';
+        digits?: number;
+        save: (n: number) => unknown;
+        parse?: (t: string) => number | null;
+    } = $props();
     let text = $state<string | null>(null);
     let wrong = $state(false);
 
@@ -21,7 +35,9 @@
         class={['mono w-full min-w-0 rounded border bg-sheet px-1.5 py-0.5 text-xs', wrong ? 'border-alarm' : 'border-line']}
         aria-label={label}
         aria-invalid={wrong}
-        title={wrong ? `Write a number, with a unit if you like${unit === 'm' ? ': 2.5, 250cm' : unit === 'deg' ? ': 45, 45deg' : ''}` : label}
+        title={wrong
+            ? `Write a number, with a unit if you like${unit === 'm' ? ': 2.5, 250cm' : unit === 'deg' ? ': 45, 45deg' : ''}`
+            : label}
         value={text ?? short(value, digits)}
         onfocus={(e) => e.currentTarget.select()}
         oninput={(e) => (text = e.currentTarget.value)}

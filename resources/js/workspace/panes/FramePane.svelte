@@ -80,7 +80,17 @@
 
     // Anything that changes the picture.
     $effect(() => {
-        void [playhead.frame, scene.blocksVersion, scene.manifest, view.version, view.source, scene.selection, stageVersion, box.width, scene.rows.items];
+        void [
+            playhead.frame,
+            scene.blocksVersion,
+            scene.manifest,
+            view.version,
+            view.source,
+            scene.selection,
+            stageVersion,
+            box.width,
+            scene.rows.items,
+        ];
         wanted = true;
     });
 
@@ -100,7 +110,11 @@
         if (drag?.kind === 'move' || drag?.kind === 'turn') preview();
         playhead.counted(now);
         const v = now_.view;
-        label = { text: now_.label, lens: `${short(v.focalMm, 0)} mm   f/${short(v.fStop, 1)}   focus ${short(v.focusMetres)} m`, camera: now_.camera };
+        label = {
+            text: now_.label,
+            lens: `${short(v.focalMm, 0)} mm   f/${short(v.fStop, 1)}   focus ${short(v.focusMetres)} m`,
+            camera: now_.camera,
+        };
         mark();
     }
 
@@ -134,12 +148,14 @@
 
     function radius(item: ItemRow): number {
         const b = scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.bounds;
-        return item.kind === 'performer' || !b ? 0.55 : Math.max(0.3, Math.min(2.6, 0.62 * Math.max(b[1][0] - b[0][0], b[1][2] - b[0][2]) * item.scale));
+        return item.kind === 'performer' || !b
+            ? 0.55
+            : Math.max(0.3, Math.min(2.6, 0.62 * Math.max(b[1][0] - b[0][0], b[1][2] - b[0][2]) * item.scale));
     }
 
     // ---- dragging: an item on the floor, its heading, or the free view
     type Drag =
-        | { kind: 'move'; item: ItemRow; plane: Plane; from: Vector3; by: Vector3 }
+        | { kind: 'move'; item: ItemRow; foot: Vector3; x: number; y: number; by: Vector3 }
         | { kind: 'turn'; item: ItemRow; headingDeg: number }
         | { kind: 'orbit' | 'pan' }
         | { kind: 'click'; x: number; y: number };
@@ -149,22 +165,24 @@
         if (!painter || !canvas) return null;
         const r = canvas.getBoundingClientRect();
         const caster = new Raycaster();
-        caster.setFromCamera(new Vector2(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2), painter.camera);
+        caster.setFromCamera(
+            new Vector2(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2),
+            painter.camera,
+        );
         return caster;
     }
 
     function down(e: PointerEvent) {
         if (!painter || !canvas || playhead.playing) return;
         canvas.focus();
-        canvas.setPointerCapture(e.pointerId);
         const r = canvas.getBoundingClientRect();
-        const hit = e.button === 0 ? painter.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2) : null;
+        const hit =
+            e.button === 0 ? painter.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2) : null;
         const id = hit?.item ? Number(hit.item.slice(1)) : null;
         const item = id === null ? null : scene.find('items', id);
         if (item && scene.isSelected('items', item.id) && scene.canEdit) {
-            const plane = new Plane(new Vector3(0, 1, 0), -item.position[1]);
-            const from = ray(e)?.ray.intersectPlane(plane, new Vector3());
-            if (from) drag = { kind: 'move', item, plane, from, by: new Vector3() };
+            const foot = painter.stage.footing(`i${item.id}`);
+            if (foot) drag = { kind: 'move', item, foot, x: e.clientX, y: e.clientY, by: new Vector3() };
         } else {
             drag = { kind: 'click', x: e.clientX, y: e.clientY };
         }
@@ -173,7 +191,7 @@
     function knobDown(e: PointerEvent) {
         if (!marks) return;
         e.stopPropagation();
-        (e.currentTarget as Element).setPointerCapture(e.pointerId);
+        canvas?.focus();
         drag = { kind: 'turn', item: marks.item, headingDeg: marks.item.headingDeg };
     }
 
@@ -189,8 +207,15 @@
         if (drag.kind === 'orbit') view.orbit(e.movementX, e.movementY);
         else if (drag.kind === 'pan') view.pan(e.movementX, e.movementY);
         else if (drag.kind === 'move') {
-            const at = ray(e)?.ray.intersectPlane(drag.plane, new Vector3());
-            if (at) drag.by.copy(at).sub(drag.from);
+            // Where it stands follows the pointer, wherever it was taken hold of: far steadier than the grazing ray at its head.
+            const stands = painter.project(drag.foot);
+            const caster = new Raycaster();
+            caster.setFromCamera(
+                new Vector2(stands.x + (2 * (e.clientX - drag.x)) / box.width, stands.y - (2 * (e.clientY - drag.y)) / box.height),
+                painter.camera,
+            );
+            const at = caster.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -drag.foot.y), new Vector3());
+            if (at) drag.by.copy(at).sub(drag.foot);
             wanted = true;
         } else if (drag.kind === 'turn') {
             const foot = painter.stage.footing(`i${drag.item.id}`);
@@ -229,12 +254,15 @@
         wanted = true;
     }
 
-    function cancel(e: KeyboardEvent) {
-        if (e.key === 'Escape' && drag) {
-            drag = null;
-            wanted = true;
-            e.stopPropagation();
-        }
+    /** Escape lets go of what is held; nothing else hears it then. */
+    function letGo(e: KeyboardEvent) {
+        if (e.key !== 'Escape' || !drag) return;
+        drag = null;
+        wanted = true;
+        e.stopPropagation();
+    }
+
+    function keys(e: KeyboardEvent) {
         const steps: Record<string, [number, number]> = { w: [0.25, 0], s: [-0.25, 0], a: [0, -0.25], d: [0, 0.25] };
         const go = e.altKey ? steps[e.key.toLowerCase()] : undefined;
         if (go) {
@@ -265,21 +293,45 @@
     }
 
     const choices = $derived([
-        { id: 'reel', text: 'Reel', on: view.source.kind === 'reel', show: scene.rows.shots.length > 0, pick: () => (view.source = { kind: 'reel' }) },
-        { id: 'free', text: 'Free view', on: view.source.kind === 'free', show: true, pick: () => view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view) },
+        {
+            id: 'reel',
+            text: 'Reel',
+            on: view.source.kind === 'reel',
+            show: scene.rows.shots.length > 0,
+            pick: () => (view.source = { kind: 'reel' }),
+        },
+        {
+            id: 'free',
+            text: 'Free view',
+            on: view.source.kind === 'free',
+            show: true,
+            pick: () => view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view),
+        },
     ]);
 </script>
+
+<!-- A drag goes on wherever the pointer goes. -->
+<svelte:window onpointermove={move} onpointerup={up} onkeydowncapture={letGo} />
 
 <section class="flex min-h-0 min-w-0 flex-1 flex-col bg-surround text-paper" aria-label="Frame">
     <div class="flex h-8 shrink-0 items-center gap-1 px-2 text-xs">
         {#each choices as c (c.id)}
             {#if c.show}
-                <button class={['rounded px-2 py-0.5', c.on ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']} onclick={c.pick} aria-pressed={c.on}>{c.text}</button>
+                <button
+                    class={['rounded px-2 py-0.5', c.on ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']}
+                    onclick={c.pick}
+                    aria-pressed={c.on}>{c.text}</button
+                >
             {/if}
         {/each}
         {#each scene.rows.cameras as c (c.id)}
             <button
-                class={['mono w-6 rounded py-0.5', view.source.kind === 'camera' && view.source.id === c.id ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']}
+                class={[
+                    'mono w-6 rounded py-0.5',
+                    view.source.kind === 'camera' && view.source.id === c.id
+                        ? 'bg-paper text-ink'
+                        : 'border border-white/25 hover:bg-white/10',
+                ]}
                 title={`Look through camera ${c.letter}${c.name ? `, ${c.name}` : ''}`}
                 aria-pressed={view.source.kind === 'camera' && view.source.id === c.id}
                 onclick={() => ((view.source = { kind: 'camera', id: c.id }), scene.select('cameras', c.id))}>{c.letter}</button
@@ -289,8 +341,14 @@
         <span class="mono opacity-70">{short(aspect)} : 1</span>
     </div>
     <div class="relative grid min-h-0 flex-1 place-items-center" bind:this={area}>
-        <div class="relative" style:width={`${box.width}px`} style:height={`${box.height}px`} role="presentation" ondragover={(e) => e.preventDefault()} ondrop={drop}>
-            <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+        <div
+            class="relative"
+            style:width={`${box.width}px`}
+            style:height={`${box.height}px`}
+            role="presentation"
+            ondragover={(e) => e.preventDefault()}
+            ondrop={drop}
+        >
             <canvas
                 bind:this={canvas}
                 class="h-full w-full touch-none bg-[#2c2d2f]"
@@ -299,17 +357,32 @@
                 tabindex="0"
                 aria-label="The picture"
                 onpointerdown={down}
-                onpointermove={move}
-                onpointerup={up}
                 onwheel={wheel}
-                onkeydown={cancel}
+                onkeydown={keys}
                 oncontextmenu={(e) => e.preventDefault()}
             ></canvas>
             <svg class="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
                 {#if marks}
                     {@const colour = tapeColour(marks.item.tape)}
-                    <ellipse cx={marks.x} cy={marks.y} rx={marks.r} ry={marks.r * marks.squash} fill="none" stroke="#fff" stroke-opacity=".7" stroke-width="4" />
-                    <ellipse cx={marks.x} cy={marks.y} rx={marks.r} ry={marks.r * marks.squash} fill="none" stroke={colour} stroke-width="2" />
+                    <ellipse
+                        cx={marks.x}
+                        cy={marks.y}
+                        rx={marks.r}
+                        ry={marks.r * marks.squash}
+                        fill="none"
+                        stroke="#fff"
+                        stroke-opacity=".7"
+                        stroke-width="4"
+                    />
+                    <ellipse
+                        cx={marks.x}
+                        cy={marks.y}
+                        rx={marks.r}
+                        ry={marks.r * marks.squash}
+                        fill="none"
+                        stroke={colour}
+                        stroke-width="2"
+                    />
                     {#if scene.canEdit}
                         <circle
                             class="pointer-events-auto cursor-grab"
@@ -322,8 +395,6 @@
                             stroke="#fff"
                             stroke-width="2"
                             onpointerdown={knobDown}
-                            onpointermove={move}
-                            onpointerup={up}
                         />
                     {/if}
                 {/if}
@@ -344,9 +415,14 @@
         <span data-testid="view-label">{label.text}</span>
         <span class="mono whitespace-pre opacity-70">{label.lens}</span>
         <span class="flex-1"></span>
-        {#if playhead.playing}<span class="mono opacity-70" title="Pictures drawn a second; time itself is kept">{playhead.drawnRate.toFixed(0)} pictures/s</span>{/if}
+        {#if playhead.playing}<span class="mono opacity-70" title="Pictures drawn a second; time itself is kept"
+                >{playhead.drawnRate.toFixed(0)} pictures/s</span
+            >{/if}
         {#if label.camera !== null && view.source.kind === 'camera' && scene.canEdit}
-            <button class="rounded border border-white/30 px-2 py-0.5 hover:bg-white/10" onclick={() => scene.edit({ do: 'shot.cut', camera: label.camera, frame: playhead.frame })}>Cut here</button>
+            <button
+                class="rounded border border-white/30 px-2 py-0.5 hover:bg-white/10"
+                onclick={() => scene.edit({ do: 'shot.cut', camera: label.camera, frame: playhead.frame })}>Cut here</button
+            >
         {/if}
     </div>
 </section>

@@ -8,13 +8,16 @@
     const { scene, playhead, view } = getDesk();
 
     let host = $state<SVGSVGElement>();
-    let size = $state({ width: 300, height: 300 });
+    let size = $state({ width: 0, height: 0 });
     let centre = $state({ x: 0.6, z: 0.2 });
     let zoom = $state(38);
     let fitted = false;
     let showRoutes = $state(true);
 
-    type Drag = { kind: 'item'; item: ItemRow; x: number; z: number; dx: number; dz: number; moved: boolean } | { kind: 'turn'; item: ItemRow; headingDeg: number } | { kind: 'pan' };
+    type Drag =
+        | { kind: 'item'; item: ItemRow; x: number; z: number; dx: number; dz: number; moved: boolean }
+        | { kind: 'turn'; item: ItemRow; headingDeg: number }
+        | { kind: 'pan' };
     let drag = $state<Drag | null>(null);
 
     onMount(() => {
@@ -62,8 +65,18 @@
                 z += drag.dz;
             }
             if (drag?.kind === 'turn' && drag.item.id === item.id) heading = drag.headingDeg;
-            const b = m?.bounds ?? [[-0.2, 0, -0.2], [0.2, 1, 0.2]];
-            list.push({ item, x, z, heading, bounds: [b[0][0] * item.scale, b[0][2] * item.scale, b[1][0] * item.scale, b[1][2] * item.scale], backdrop: m?.extras.backdrop === true });
+            const b = m?.bounds ?? [
+                [-0.2, 0, -0.2],
+                [0.2, 1, 0.2],
+            ];
+            list.push({
+                item,
+                x,
+                z,
+                heading,
+                bounds: [b[0][0] * item.scale, b[0][2] * item.scale, b[1][0] * item.scale, b[1][2] * item.scale],
+                backdrop: m?.extras.backdrop === true,
+            });
         }
         const order = { set: 0, prop: 1, performer: 2 };
         return list.sort((a, b) => order[a.item.kind] - order[b.item.kind]);
@@ -82,8 +95,13 @@
         const xs = on.flatMap((m) => [m.x + m.bounds[0], m.x + m.bounds[2]]);
         const zs = on.flatMap((m) => [m.z + m.bounds[1], m.z + m.bounds[3]]);
         const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];
-        centre = { x: (x0 + x1) / 2, z: (z0 + z1) / 2 };
-        zoom = Math.max(8, Math.min(90, Math.min((size.width - 40) / Math.max(2, x1 - x0), (size.height - 60) / Math.max(2, z1 - z0))));
+        // The card of what is selected opens over the lower part of the plan: nothing should lie under it.
+        const card = size.height > 420 ? 236 : 0;
+        zoom = Math.max(
+            8,
+            Math.min(90, Math.min((size.width - 40) / Math.max(2, x1 - x0), (size.height - card - 40) / Math.max(2, z1 - z0))),
+        );
+        centre = { x: (x0 + x1) / 2, z: (z0 + z1) / 2 + card / 2 / zoom };
     }
 
     const cameras = $derived.by(() => {
@@ -97,7 +115,17 @@
             const fx = -2 * (x * z + y * w);
             const fz = -(1 - 2 * (x * x + y * y));
             const half = Math.atan(c.sensorWidthMm / (2 * row.focalMm));
-            return [{ id: Number(c.id.slice(1)), letter: c.letter, x: row.position[0], z: row.position[2], a: Math.atan2(fx, fz), half, onAir: c.id === onAir }];
+            return [
+                {
+                    id: Number(c.id.slice(1)),
+                    letter: c.letter,
+                    x: row.position[0],
+                    z: row.position[2],
+                    a: Math.atan2(fx, fz),
+                    half,
+                    onAir: c.id === onAir,
+                },
+            ];
         });
     });
 
@@ -106,32 +134,36 @@
         void scene.blocksVersion;
         const m = scene.manifest;
         if (!m || !showRoutes) return [];
-        return scene.rows.items.filter((i) => i.kind === 'performer').map((item) => {
-            const points: string[] = [];
-            let last: [number, number] | null = null;
-            for (let f = 0; f < m.frames; f += 6) {
-                const hash = m.blocks[Math.floor(f / m.blockFrames)];
-                const row = hash ? scene.blocks.peek(hash)?.item(`i${item.id}`, f) : null;
-                if (!row) continue;
-                const a = 2 * Math.atan2(row[4] ?? 0, row[6] ?? 1);
-                const [hx, hz] = [row[10] ?? 0, row[12] ?? 0];
-                const x = (row[0] ?? 0) + hx * Math.cos(a) + hz * Math.sin(a);
-                const z = (row[2] ?? 0) - hx * Math.sin(a) + hz * Math.cos(a);
-                if (!last || Math.hypot(x - last[0], z - last[1]) > 0.12) {
-                    points.push(`${px(x).toFixed(1)},${pz(z).toFixed(1)}`);
-                    last = [x, z];
+        return scene.rows.items
+            .filter((i) => i.kind === 'performer')
+            .map((item) => {
+                const points: string[] = [];
+                let last: [number, number] | null = null;
+                for (let f = 0; f < m.frames; f += 6) {
+                    const hash = m.blocks[Math.floor(f / m.blockFrames)];
+                    const row = hash ? scene.blocks.peek(hash)?.item(`i${item.id}`, f) : null;
+                    if (!row) continue;
+                    const a = 2 * Math.atan2(row[4] ?? 0, row[6] ?? 1);
+                    const [hx, hz] = [row[10] ?? 0, row[12] ?? 0];
+                    const x = (row[0] ?? 0) + hx * Math.cos(a) + hz * Math.sin(a);
+                    const z = (row[2] ?? 0) - hx * Math.sin(a) + hz * Math.cos(a);
+                    if (!last || Math.hypot(x - last[0], z - last[1]) > 0.12) {
+                        points.push(`${px(x).toFixed(1)},${pz(z).toFixed(1)}`);
+                        last = [x, z];
+                    }
                 }
-            }
-            return { item, points: points.join(' '), moves: points.length > 2 };
-        });
+                return { item, points: points.join(' '), moves: points.length > 2 };
+            });
     });
 
     const grid = $derived.by(() => {
         const step = zoom < 14 ? 5 : 1;
         const lines: { x1: number; y1: number; x2: number; y2: number; main: boolean }[] = [];
         const [w, h] = [size.width / zoom / 2, size.height / zoom / 2];
-        for (let x = Math.ceil((centre.x - w) / step) * step; x < centre.x + w; x += step) lines.push({ x1: px(x), y1: 0, x2: px(x), y2: size.height, main: x === 0 });
-        for (let z = Math.ceil((centre.z - h) / step) * step; z < centre.z + h; z += step) lines.push({ x1: 0, y1: pz(z), x2: size.width, y2: pz(z), main: z === 0 });
+        for (let x = Math.ceil((centre.x - w) / step) * step; x < centre.x + w; x += step)
+            lines.push({ x1: px(x), y1: 0, x2: px(x), y2: size.height, main: x === 0 });
+        for (let z = Math.ceil((centre.z - h) / step) * step; z < centre.z + h; z += step)
+            lines.push({ x1: 0, y1: pz(z), x2: size.width, y2: pz(z), main: z === 0 });
         return { lines, step };
     });
 
@@ -161,7 +193,8 @@
         if (drag.kind === 'pan') centre = { x: centre.x - e.movementX / zoom, z: centre.z - e.movementY / zoom };
         else {
             const [x, z] = world(e);
-            if (drag.kind === 'item') drag = { ...drag, dx: x - drag.x, dz: z - drag.z, moved: drag.moved || Math.hypot(x - drag.x, z - drag.z) * zoom > 3 };
+            if (drag.kind === 'item')
+                drag = { ...drag, dx: x - drag.x, dz: z - drag.z, moved: drag.moved || Math.hypot(x - drag.x, z - drag.z) * zoom > 3 };
             else {
                 const d = drag;
                 const m = marks.find((q) => q.item.id === d.item.id);
@@ -182,7 +215,12 @@
     }
 
     function key(e: KeyboardEvent, item: ItemRow) {
-        const by: Record<string, [number, number]> = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] };
+        const by: Record<string, [number, number]> = {
+            ArrowLeft: [-0.1, 0],
+            ArrowRight: [0.1, 0],
+            ArrowUp: [0, -0.1],
+            ArrowDown: [0, 0.1],
+        };
         const d = e.ctrlKey ? by[e.key] : undefined;
         if (e.key === 'Enter' || e.key === ' ') {
             e.preventDefault();
@@ -219,7 +257,11 @@
     <div class="flex h-8 shrink-0 items-center gap-2 border-b border-line px-3 text-xs">
         <strong>Plan</strong><span class="text-soft">{grid.step} m grid</span>
         <span class="flex-1"></span>
-        <button class={['rounded border border-line px-2 py-0.5', showRoutes && 'bg-desk']} aria-pressed={showRoutes} onclick={() => (showRoutes = !showRoutes)}>Routes</button>
+        <button
+            class={['rounded border border-line px-2 py-0.5', showRoutes && 'bg-desk']}
+            aria-pressed={showRoutes}
+            onclick={() => (showRoutes = !showRoutes)}>Routes</button
+        >
         <button class="rounded border border-line px-2 py-0.5 hover:bg-desk" onclick={fit}>Fit</button>
     </div>
     <svg
@@ -255,7 +297,13 @@
                     {#if m.item.kind === 'performer'}
                         <!-- A T of tape: the bar across the toes, the stem behind. -->
                         <g transform={`rotate(${-m.heading})`}>
-                            {#if on}<circle r={Math.max(15, zoom * 0.42)} fill={colour} fill-opacity=".16" stroke={colour} stroke-width="1.5" />{/if}
+                            {#if on}<circle
+                                    r={Math.max(15, zoom * 0.42)}
+                                    fill={colour}
+                                    fill-opacity=".16"
+                                    stroke={colour}
+                                    stroke-width="1.5"
+                                />{/if}
                             <circle r="13" fill="transparent" />
                             <path d="M -10 5 h 20 M 0 5 v -13" stroke={colour} stroke-width="5" stroke-linecap="butt" fill="none" />
                         </g>
@@ -268,7 +316,11 @@
                                 height={Math.max(5, (m.bounds[3] - m.bounds[1]) * zoom)}
                                 rx="2"
                                 fill={m.item.kind === 'set' ? '#d8ccb2' : colour}
-                                fill-opacity={m.item.kind === 'set' ? ((m.bounds[2] - m.bounds[0]) * (m.bounds[3] - m.bounds[1]) > 12 ? 0.28 : 0.8) : 0.35}
+                                fill-opacity={m.item.kind === 'set'
+                                    ? (m.bounds[2] - m.bounds[0]) * (m.bounds[3] - m.bounds[1]) > 12
+                                        ? 0.28
+                                        : 0.8
+                                    : 0.35}
                                 stroke={on ? '#0b6e6e' : m.item.kind === 'set' ? '#a3957a' : colour}
                                 stroke-width={on ? 2 : 1}
                             />
@@ -291,7 +343,14 @@
                 {#if on && scene.canEdit}
                     {@const a = (m.heading * Math.PI) / 180}
                     {@const r = Math.max(24, (m.item.kind === 'performer' ? 0.55 : Math.max(m.bounds[2], m.bounds[3])) * zoom + 10)}
-                    <line x1={px(m.x)} y1={pz(m.z)} x2={px(m.x) + Math.sin(a) * r} y2={pz(m.z) + Math.cos(a) * r} stroke={colour} stroke-dasharray="3 3" />
+                    <line
+                        x1={px(m.x)}
+                        y1={pz(m.z)}
+                        x2={px(m.x) + Math.sin(a) * r}
+                        y2={pz(m.z) + Math.cos(a) * r}
+                        stroke={colour}
+                        stroke-dasharray="3 3"
+                    />
                     <circle
                         class="cursor-grab"
                         role="presentation"
@@ -308,7 +367,14 @@
             {/if}
         {/each}
         {#each routes as r (r.item.id)}
-            {#if r.moves}<polyline points={r.points} fill="none" stroke={tapeColour(r.item.tape)} stroke-width="2" stroke-dasharray="5 4" class="pointer-events-none" />{/if}
+            {#if r.moves}<polyline
+                    points={r.points}
+                    fill="none"
+                    stroke={tapeColour(r.item.tape)}
+                    stroke-width="2"
+                    stroke-dasharray="5 4"
+                    class="pointer-events-none"
+                />{/if}
         {/each}
         {#each cameras as c (c.id)}
             {@const on = scene.isSelected('cameras', c.id)}
@@ -324,7 +390,14 @@
                         stroke-width="1"
                     />
                 {/if}
-                <g role="button" tabindex="0" class="cursor-pointer" aria-label={`Camera ${c.letter}`} onpointerdown={(e) => (e.stopPropagation(), scene.select('cameras', c.id))} onkeydown={(e) => e.key === 'Enter' && scene.select('cameras', c.id)}>
+                <g
+                    role="button"
+                    tabindex="0"
+                    class="cursor-pointer"
+                    aria-label={`Camera ${c.letter}`}
+                    onpointerdown={(e) => (e.stopPropagation(), scene.select('cameras', c.id))}
+                    onkeydown={(e) => e.key === 'Enter' && scene.select('cameras', c.id)}
+                >
                     <circle r="9" fill={c.onAir ? '#0b6e6e' : '#fbf9f4'} stroke="#0b6e6e" stroke-width={on ? 3 : 1.5} />
                     <text y="4" text-anchor="middle" class="text-[11px] font-bold" fill={c.onAir ? '#fff' : '#0b6e6e'}>{c.letter}</text>
                 </g>

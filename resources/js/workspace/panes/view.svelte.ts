@@ -31,7 +31,12 @@ export class FrameView {
     /** The view at the playhead, and in words what it is. */
     at(block: PoseBlock | null, frame: number): { view: View; label: string; camera: number | null } {
         const m = this.scene.manifest;
-        const id = this.source.kind === 'camera' ? `c${this.source.id}` : this.source.kind === 'reel' && m ? (shotAt(m, frame)?.camera ?? null) : null;
+        const id =
+            this.source.kind === 'camera'
+                ? `c${this.source.id}`
+                : this.source.kind === 'reel' && m
+                  ? (shotAt(m, frame)?.camera ?? null)
+                  : null;
         const camera = m?.cameras.find((c) => c.id === id);
         const row = camera && block ? block.camera(camera.id, frame) : null;
         if (camera && row) {
@@ -97,7 +102,10 @@ export class FrameView {
     /** Walks ahead and aside at head height, the target going along. */
     walk(ahead: number, aside: number): void {
         const f = new Vector3(0, 0, -1).applyQuaternion(this.free.quaternion).setY(0).normalize();
-        const by = f.clone().multiplyScalar(ahead).add(new Vector3(-f.z, 0, f.x).multiplyScalar(aside));
+        const by = f
+            .clone()
+            .multiplyScalar(ahead)
+            .add(new Vector3(-f.z, 0, f.x).multiplyScalar(aside));
         this.free.position.add(by);
         this.target.add(by);
         this.redraw();
@@ -105,7 +113,10 @@ export class FrameView {
 
     /** Brings a place into view from where one is. */
     centre(at: Vector3, radius: number): void {
-        const off = this.free.position.clone().sub(this.target).setLength(Math.max(2.2, radius * 3.4));
+        const off = this.free.position
+            .clone()
+            .sub(this.target)
+            .setLength(Math.max(2.2, radius * 3.4));
         this.target.copy(at);
         this.free.position.copy(at).add(off);
         this.aim();
@@ -115,6 +126,15 @@ export class FrameView {
         const m = new Matrix4().lookAt(this.free.position, this.target, new Vector3(0, 1, 0));
         this.free.quaternion.copy(new Quaternion().setFromRotationMatrix(m));
         this.redraw();
+    }
+
+    /** The picture's inner parts for the browser's console and for tests. */
+    expose(): void {
+        (window as unknown as Record<string, unknown>).crispReelWorkspace = {
+            painter: () => this.painter,
+            block: () => this.scene.blockAt(this.playhead.frame),
+            view: () => this.at(this.scene.blockAt(this.playhead.frame), this.playhead.frame).view,
+        };
     }
 
     /** Payload of a camera made from what is seen now. */

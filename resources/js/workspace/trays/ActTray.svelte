@@ -20,7 +20,14 @@
     });
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     const motions = $derived(
-        scene.assets.filter((a) => a.kind === 'motion' && search.toLowerCase().split(/\s+/).every((w) => `${a.name} ${a.tags.join(' ')}`.toLowerCase().includes(w))),
+        scene.assets.filter(
+            (a) =>
+                a.kind === 'motion' &&
+                search
+                    .toLowerCase()
+                    .split(/\s+/)
+                    .every((w) => `${a.name} ${a.tags.join(' ')}`.toLowerCase().includes(w)),
+        ),
     );
     let carrier = $state<number | null>(null);
     let hand = $state('handR');
@@ -28,7 +35,11 @@
 
     async function use(a: AssetRow) {
         if (!who) {
-            scene.notice = { kind: 'info', message: 'For whom?', remedy: 'Select a performer first: in the picture, on the plan or on a lane.' };
+            scene.notice = {
+                kind: 'info',
+                message: 'For whom?',
+                remedy: 'Select a performer first: in the picture, on the plan or on a lane.',
+            };
             return;
         }
         await scene.edit({ do: 'beat.add', item: who.id, motion: a.id });
@@ -48,7 +59,12 @@
             {#if people.length === 0}
                 <p class="text-soft">There is nobody in the scene to carry it.</p>
             {:else}
-                <select class="rounded border-line bg-sheet py-1 text-sm" aria-label="Carrier" value={carrier ?? people[0]?.id} onchange={(e) => (carrier = Number(e.currentTarget.value))}>
+                <select
+                    class="rounded border-line bg-sheet py-1 text-sm"
+                    aria-label="Carrier"
+                    value={carrier ?? people[0]?.id}
+                    onchange={(e) => (carrier = Number(e.currentTarget.value))}
+                >
                     {#each people as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
                 </select>
                 <select class="rounded border-line bg-sheet py-1 text-sm" aria-label="Where" bind:value={hand}>
@@ -66,9 +82,16 @@
         </div>
     {/if}
     <div class="border-b border-line p-2">
-        <Input size="sm" placeholder="Search motions" aria-label="Search motions" bind:value={search} onkeydown={(e: KeyboardEvent) => e.stopPropagation()} />
+        <Input
+            size="sm"
+            placeholder="Search motions"
+            aria-label="Search motions"
+            bind:value={search}
+            onkeydown={(e: KeyboardEvent) => e.stopPropagation()}
+        />
         <p class="mt-1 text-xs text-soft">
-            {#if who}A click puts a motion after {who.name}'s last beat; drag one on to a lane to place it.{:else}Select a performer, then choose a motion.{/if}
+            {#if who}A click puts a motion after {who.name}'s last beat; drag one on to a lane to place it.{:else}Select a performer, then
+                choose a motion.{/if}
         </p>
     </div>
     <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-2 overflow-auto p-2">

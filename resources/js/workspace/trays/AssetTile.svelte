@@ -5,7 +5,8 @@
 
     const fact = $derived.by(() => {
         const f = asset.facts as { seconds?: number; travel?: number; loops?: boolean; size?: number[] };
-        if (asset.kind === 'motion') return `${f.seconds?.toFixed(1) ?? '?'} s${f.loops ? ', loops' : ''}${f.travel && f.travel > 0.1 ? `, ${f.travel.toFixed(1)} m` : ''}`;
+        if (asset.kind === 'motion')
+            return `${f.seconds?.toFixed(1) ?? '?'} s${f.loops ? ', loops' : ''}${f.travel && f.travel > 0.1 ? `, ${f.travel.toFixed(1)} m` : ''}`;
         return f.size ? f.size.map((s) => s.toFixed(s < 1 ? 2 : 1)).join(' x ') + ' m' : '';
     });
 

@@ -31,7 +31,13 @@
 
 <div class="flex h-full flex-col">
     <div class="border-b border-line p-2">
-        <Input size="sm" placeholder="Find on the floor" aria-label="Find on the floor" bind:value={search} onkeydown={(e: KeyboardEvent) => e.stopPropagation()} />
+        <Input
+            size="sm"
+            placeholder="Find on the floor"
+            aria-label="Find on the floor"
+            bind:value={search}
+            onkeydown={(e: KeyboardEvent) => e.stopPropagation()}
+        />
     </div>
     <div class="min-h-0 flex-1 overflow-auto p-2">
         {#each groups as [kind, title] (kind)}
@@ -40,22 +46,43 @@
                 <h3 class="mt-1 mb-1 text-xs font-semibold text-soft">{title}</h3>
                 <ul class="mb-2 flex flex-col gap-0.5">
                     {#each list as item (item.id)}
-                        <li class={['flex items-center gap-2 rounded border px-2 py-1', scene.isSelected('items', item.id) ? 'border-tide bg-sheet' : 'border-transparent hover:bg-sheet']}>
-                            <span class="h-3 w-3 shrink-0 rounded-sm" style:background={kind === 'set' ? '#c9bc9f' : tapeColour(item.tape)}></span>
-                            <button class="min-w-0 flex-1 truncate text-left" data-testid={`floor-${item.name}`} onclick={() => scene.select('items', item.id)} ondblclick={() => find(item)}>{item.name}</button>
-                            <button class="text-xs text-tide hover:underline" title="Bring it into view (C)" onclick={() => find(item)}>show</button>
+                        <li
+                            class={[
+                                'flex items-center gap-2 rounded border px-2 py-1',
+                                scene.isSelected('items', item.id) ? 'border-tide bg-sheet' : 'border-transparent hover:bg-sheet',
+                            ]}
+                        >
+                            <span class="h-3 w-3 shrink-0 rounded-sm" style:background={kind === 'set' ? '#c9bc9f' : tapeColour(item.tape)}
+                            ></span>
+                            <button
+                                class="min-w-0 flex-1 truncate text-left"
+                                data-testid={`floor-${item.name}`}
+                                onclick={() => scene.select('items', item.id)}
+                                ondblclick={() => find(item)}>{item.name}</button
+                            >
+                            <button class="text-xs text-tide hover:underline" title="Bring it into view (C)" onclick={() => find(item)}
+                                >show</button
+                            >
                         </li>
                     {/each}
                 </ul>
             {/if}
         {/each}
-        {#if scene.rows.items.length === 0}<p class="text-soft">Nobody is on the floor yet. Take a set and people from <strong>Cast</strong>.</p>{/if}
+        {#if scene.rows.items.length === 0}<p class="text-soft">
+                Nobody is on the floor yet. Take a set and people from <strong>Cast</strong>.
+            </p>{/if}
     </div>
     <div class="border-t border-line p-2">
         <h3 class="mb-1 text-xs font-semibold text-soft">Light mood</h3>
         <div class="grid grid-cols-4 gap-1">
             {#each moods as [mood, text] (mood)}
-                <Button size="xs" class="px-1" color={scene.mood === mood ? 'primary' : 'alternative'} aria-pressed={scene.mood === mood} onclick={() => scene.edit({ do: 'scene.set', mood })}>{text}</Button>
+                <Button
+                    size="xs"
+                    class="px-1"
+                    color={scene.mood === mood ? 'primary' : 'alternative'}
+                    aria-pressed={scene.mood === mood}
+                    onclick={() => scene.edit({ do: 'scene.set', mood })}>{text}</Button
+                >
             {/each}
         </div>
     </div>

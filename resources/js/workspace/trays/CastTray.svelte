@@ -20,7 +20,10 @@
         scene.assets.filter((a) => {
             if (a.kind === 'motion' || (kind !== 'all' && a.kind !== kind)) return false;
             const text = `${a.name} ${a.tags.join(' ')}`.toLowerCase();
-            return search.toLowerCase().split(/\s+/).every((w) => text.includes(w));
+            return search
+                .toLowerCase()
+                .split(/\s+/)
+                .every((w) => text.includes(w));
         }),
     );
 
@@ -51,12 +54,27 @@
     }
 </script>
 
-<div class="flex h-full flex-col" role="presentation" ondragover={(e) => e.dataTransfer?.types.includes('Files') && e.preventDefault()} ondrop={(e) => e.dataTransfer?.files.length && (e.preventDefault(), bring(e.dataTransfer.files))}>
+<div
+    class="flex h-full flex-col"
+    role="presentation"
+    ondragover={(e) => e.dataTransfer?.types.includes('Files') && e.preventDefault()}
+    ondrop={(e) => e.dataTransfer?.files.length && (e.preventDefault(), bring(e.dataTransfer.files))}
+>
     <div class="flex flex-col gap-2 border-b border-line p-2">
-        <Input size="sm" placeholder="Search the kit" aria-label="Search the kit" bind:value={search} onkeydown={(e: KeyboardEvent) => e.stopPropagation()} />
+        <Input
+            size="sm"
+            placeholder="Search the kit"
+            aria-label="Search the kit"
+            bind:value={search}
+            onkeydown={(e: KeyboardEvent) => e.stopPropagation()}
+        />
         <div class="flex gap-1">
             {#each kinds as [k, text] (k)}
-                <button class={['rounded border px-2 py-0.5 text-xs', kind === k ? 'border-tide bg-tide text-white' : 'border-line bg-sheet']} aria-pressed={kind === k} onclick={() => (kind = k)}>{text}</button>
+                <button
+                    class={['rounded border px-2 py-0.5 text-xs', kind === k ? 'border-tide bg-tide text-white' : 'border-line bg-sheet']}
+                    aria-pressed={kind === k}
+                    onclick={() => (kind = k)}>{text}</button
+                >
             {/each}
         </div>
     </div>

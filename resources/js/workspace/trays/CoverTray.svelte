@@ -21,7 +21,14 @@
     async function key() {
         if (!selected) return;
         const k = selected.keys[0];
-        await scene.edit({ do: 'camera.key', camera: selected.id, frame: playhead.frame, ...view.pose(), fStop: k?.fStop ?? 4, focusMetres: k?.focusMetres ?? null });
+        await scene.edit({
+            do: 'camera.key',
+            camera: selected.id,
+            frame: playhead.frame,
+            ...view.pose(),
+            fStop: k?.fStop ?? 4,
+            focusMetres: k?.focusMetres ?? null,
+        });
         view.source = { kind: 'camera', id: selected.id };
     }
 </script>
@@ -36,17 +43,38 @@
             {@const here = c.keys.some((k) => k.frame === playhead.frame)}
             <li class={['rounded border bg-sheet p-2', selected?.id === c.id ? 'border-tide' : 'border-line']}>
                 <div class="flex items-center gap-2">
-                    <span class={['grid h-6 w-6 shrink-0 place-items-center rounded-full border border-tide font-bold', onAir === `c${c.id}` ? 'bg-tide text-white' : 'text-tide']}>{c.letter}</span>
-                    <button class="min-w-0 flex-1 text-left" data-testid={`camera-${c.letter}`} onclick={() => (scene.select('cameras', c.id), (view.source = { kind: 'camera', id: c.id }))}>
+                    <span
+                        class={[
+                            'grid h-6 w-6 shrink-0 place-items-center rounded-full border border-tide font-bold',
+                            onAir === `c${c.id}` ? 'bg-tide text-white' : 'text-tide',
+                        ]}>{c.letter}</span
+                    >
+                    <button
+                        class="min-w-0 flex-1 text-left"
+                        data-testid={`camera-${c.letter}`}
+                        onclick={() => (scene.select('cameras', c.id), (view.source = { kind: 'camera', id: c.id }))}
+                    >
                         <span class="block truncate font-semibold">{c.name || `Camera ${c.letter}`}</span>
-                        <span class="mono block text-[10px] text-soft">{short(c.keys[0]?.focalMm ?? 0, 0)} mm, {c.keys.length} {c.keys.length === 1 ? 'key' : 'keys'}</span>
+                        <span class="mono block text-[10px] text-soft"
+                            >{short(c.keys[0]?.focalMm ?? 0, 0)} mm, {c.keys.length} {c.keys.length === 1 ? 'key' : 'keys'}</span
+                        >
                     </button>
-                    <Button size="xs" color="alternative" data-testid={`cut-to-${c.letter}`} title={`Cut to ${c.letter} at the playhead${i < 9 ? ` (${i + 1})` : ''}`} onclick={() => scene.edit({ do: 'shot.cut', camera: c.id, frame: playhead.frame })}>Cut</Button>
+                    <Button
+                        size="xs"
+                        color="alternative"
+                        data-testid={`cut-to-${c.letter}`}
+                        title={`Cut to ${c.letter} at the playhead${i < 9 ? ` (${i + 1})` : ''}`}
+                        onclick={() => scene.edit({ do: 'shot.cut', camera: c.id, frame: playhead.frame })}>Cut</Button
+                    >
                 </div>
                 {#if selected?.id === c.id}
                     <div class="mt-2 flex gap-1">
                         <Button size="xs" onclick={key} data-testid="key-here">{here ? 'Key again here' : 'Key this view here'}</Button>
-                        {#if here && c.keys.length > 1}<Button size="xs" color="alternative" onclick={() => scene.edit({ do: 'camera.unkey', camera: c.id, frame: playhead.frame })}>Remove key</Button>{/if}
+                        {#if here && c.keys.length > 1}<Button
+                                size="xs"
+                                color="alternative"
+                                onclick={() => scene.edit({ do: 'camera.unkey', camera: c.id, frame: playhead.frame })}>Remove key</Button
+                            >{/if}
                     </div>
                 {/if}
             </li>

@@ -74,32 +74,70 @@
         await load();
     }
 
-    const WORDS = { waiting: 'waiting for a worker', drawing: 'drawing', encoding: 'encoding', done: 'done', cancelled: 'cancelled', failed: 'stopped' };
+    const WORDS = {
+        waiting: 'waiting for a worker',
+        drawing: 'drawing',
+        encoding: 'encoding',
+        done: 'done',
+        cancelled: 'cancelled',
+        failed: 'stopped',
+    };
     const field = 'mono w-full rounded border border-line bg-sheet px-2 py-1 text-xs';
 </script>
 
 <div class="flex h-full flex-col">
     <form class="flex flex-col gap-2 border-b border-line p-2" onsubmit={(e) => (e.preventDefault(), start())}>
-        <label class="text-xs font-semibold text-soft">Size
+        <label class="text-xs font-semibold text-soft"
+            >Size
             <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="Size" bind:value={size}>
                 {#each SIZES as s (s)}<option value={s}>{s === 'other' ? 'another size' : s.replace('x', ' x ')}</option>{/each}
             </select>
         </label>
-        {#if size === 'other'}<input class={field} aria-label="Width x height" bind:value={typed} onkeydown={(e) => e.stopPropagation()} />{/if}
+        {#if size === 'other'}<input
+                class={field}
+                aria-label="Width x height"
+                bind:value={typed}
+                onkeydown={(e) => e.stopPropagation()}
+            />{/if}
         <div class="grid grid-cols-2 gap-2">
-            <label class="text-xs font-semibold text-soft">From <input class={field} placeholder="0" aria-label="From" bind:value={from} onkeydown={(e) => e.stopPropagation()} /></label>
-            <label class="text-xs font-semibold text-soft">To <input class={field} placeholder={String(last)} aria-label="To" bind:value={to} onkeydown={(e) => e.stopPropagation()} /></label>
+            <label class="text-xs font-semibold text-soft"
+                >From <input
+                    class={field}
+                    placeholder="0"
+                    aria-label="From"
+                    bind:value={from}
+                    onkeydown={(e) => e.stopPropagation()}
+                /></label
+            >
+            <label class="text-xs font-semibold text-soft"
+                >To <input
+                    class={field}
+                    placeholder={String(last)}
+                    aria-label="To"
+                    bind:value={to}
+                    onkeydown={(e) => e.stopPropagation()}
+                /></label
+            >
         </div>
         {#if playhead.inFrame !== null || playhead.outFrame !== null}
-            <button type="button" class="self-start text-xs text-tide hover:underline" onclick={() => ((from = String(playhead.first)), (to = String(playhead.end)))}>use in and out</button>
+            <button
+                type="button"
+                class="self-start text-xs text-tide hover:underline"
+                onclick={() => ((from = String(playhead.first)), (to = String(playhead.end)))}>use in and out</button
+            >
         {/if}
-        <label class="text-xs font-semibold text-soft">As
+        <label class="text-xs font-semibold text-soft"
+            >As
             <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="As" bind:value={format}>
                 <option value="mp4">Video (MP4)</option>
                 <option value="png">Pictures (PNG, zipped)</option>
             </select>
         </label>
-        <p class="text-xs text-soft">{range[1] - range[0]} frames, {timecode(range[1] - range[0], scene.rate)} at {+perSecond(scene.rate).toFixed(3)}. {estimate ? `This machine needs ${estimate}.` : 'The first render here will tell how long frames take.'}</p>
+        <p class="text-xs text-soft">
+            {range[1] - range[0]} frames, {timecode(range[1] - range[0], scene.rate)} at {+perSecond(scene.rate).toFixed(3)}. {estimate
+                ? `This machine needs ${estimate}.`
+                : 'The first render here will tell how long frames take.'}
+        </p>
         {#if error}<Alert color="red" role="alert" class="p-2 text-xs"><strong>{error.message}</strong> {error.remedy}</Alert>{/if}
         <Button size="sm" type="submit" data-testid="render">Render</Button>
     </form>
@@ -110,15 +148,25 @@
                     <span class="truncate font-semibold" title={r.fileName}>{r.fileName}</span>
                     <span class={r.status === 'failed' ? 'font-semibold text-alarm' : 'text-soft'}>{WORDS[r.status]}</span>
                 </div>
-                <p class="mono text-[10px] text-soft">{r.width} x {r.height}, {r.frames} frames{r.bytes ? `, ${(r.bytes / 1e6).toFixed(1)} MB` : ''}</p>
+                <p class="mono text-[10px] text-soft">
+                    {r.width} x {r.height}, {r.frames} frames{r.bytes ? `, ${(r.bytes / 1e6).toFixed(1)} MB` : ''}
+                </p>
                 {#if ['waiting', 'drawing', 'encoding'].includes(r.status)}
                     <Progressbar progress={Math.round((100 * r.drawn) / r.frames)} size="h-1.5" class="my-1" />
                     <p class="text-soft">{r.drawn} of {r.frames}{r.secondsLeft !== null ? `, ${r.secondsLeft} s left` : ''}</p>
                     <button class="text-tide hover:underline" onclick={() => act(r, 'cancel')}>Cancel</button>
                 {:else if r.status === 'done'}
                     <div class="mt-1 flex gap-3">
-                        {#if r.format === 'mp4'}<button class="font-medium text-tide hover:underline" onclick={() => (watching = watching === r.id ? null : r.id)}>{watching === r.id ? 'Close' : 'Watch'}</button>{/if}
-                        <a class="font-medium text-tide hover:underline" href={`/api/renders/${r.id}/file?download=1`} download={r.fileName} data-testid="download">Download</a>
+                        {#if r.format === 'mp4'}<button
+                                class="font-medium text-tide hover:underline"
+                                onclick={() => (watching = watching === r.id ? null : r.id)}>{watching === r.id ? 'Close' : 'Watch'}</button
+                            >{/if}
+                        <a
+                            class="font-medium text-tide hover:underline"
+                            href={`/api/renders/${r.id}/file?download=1`}
+                            download={r.fileName}
+                            data-testid="download">Download</a
+                        >
                     </div>
                 {:else}
                     {#if r.error}<p class="text-alarm">{r.error}</p>{/if}
@@ -133,7 +181,11 @@
 </div>
 
 {#if watching}
-    <div class="fixed inset-0 z-50 grid place-items-center bg-ink/70" role="presentation" onclick={(e) => e.target === e.currentTarget && (watching = null)}>
+    <div
+        class="fixed inset-0 z-50 grid place-items-center bg-ink/70"
+        role="presentation"
+        onclick={(e) => e.target === e.currentTarget && (watching = null)}
+    >
         <div class="w-[min(92vw,1100px)] rounded bg-surround p-3">
             <!-- svelte-ignore a11y_media_has_caption -->
             <video class="w-full" src={`/api/renders/${watching}/file`} controls autoplay></video>

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Demo\HalfPastTheTide;
+use App\Models\Edit;
+use App\Models\Item;
+use App\Models\Production;
+use CrispReel\Core\Tests\Support\FakeAssets;
+use Illuminate\Support\Facades\Artisan;
+
+/** @param  array<string, mixed>  $arguments @return array{int, mixed} exit code and decoded output */
+function ran(string $command, array $arguments = []): array
+{
+    $code = Artisan::call($command, $arguments + ['--json' => true]);
+
+    return [$code, json_decode(Artisan::output(), true)];
+}
+
+test('the demo loads once and tells its story', function (): void {
+    [$code, $out] = ran('reel:demo');
+    expect($code)->toBe(0)->and($out['production'])->toBe('Half Past the Tide');
+    ran('reel:demo');
+    expect(Production::query()->where('name', 'Half Past the Tide')->count())->toBe(1);
+    $scene = app(HalfPastTheTide::class)->load();
+    expect($scene->items()->count())->toBeGreaterThan(12)->and($scene->shots()->count())->toBeBetween(9, 11)->and($scene->links()->count())->toBe(2);
+});
+
+test('edits, poses and blocks from the command line', function (): void {
+    $scene = $this->scene();
+    $file = tempnam(sys_get_temp_dir(), 'edits');
+    file_put_contents($file, json_encode([
+        ['do' => 'item.add', 'as' => '$o', 'asset' => 'oda-ferrant', 'position' => [2, 0, 1], 'headingDeg' => 90], ['do' => 'beat.add', 'item' => '$o', 'motion' => 'walk-to-mark', 'settings' => ['metres' => 2.0]],
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 18.0],
+    ]));
+    [$code, $out] = ran('reel:apply', ['scene' => (string) $scene->id, 'edits' => $file]);
+    expect($code)->toBe(0)->and($out['revision'])->toBe(1)->and(count($out['changes']))->toBe(4)->and(Edit::query()->where('scene_id', $scene->id)->count())->toBe(1);
+    [, $pose] = ran('reel:pose', ['scene' => 'Test production/Scene 1', '--frame' => '0']);
+    [, $later] = ran('reel:pose', ['scene' => (string) $scene->id, '--frame' => (string) ($out['frames'] - 1)]);
+    $foot = fn (array $p): array => $p['items'][0]['joints']['footL']['position'];
+    // Heading 90 degrees: two metres along +x.
+    expect($foot($later)[0] - $foot($pose)[0])->toEqualWithDelta(2.0, 0.03)->and($pose['cameras'][0]['verticalAngleDeg'])->toEqualWithDelta(58.7155, 0.001)->and($pose['timecode'])->toBe('00:00:00:00');
+    [, $bake] = ran('reel:bake', ['scene' => (string) $scene->id]);
+    expect($bake['frames'])->toBe($out['frames'])->and(count($bake['blocks']))->toBe((int) ceil($out['frames'] / 48))->and($bake['bytes'])->toBeGreaterThan(10000);
+});
+
+test('a file is imported from the command line', function (): void {
+    $file = sys_get_temp_dir().'/footstool-'.uniqid().'.glb';
+    file_put_contents($file, FakeAssets::glb('stool'));
+    [$code, $out] = ran('reel:import', ['file' => $file, '--name' => 'Footstool']);
+    expect($code)->toBe(0)->and($out)->toMatchArray(['name' => 'Footstool', 'kind' => 'prop', 'version' => 1])->and($out['facts']['triangles'])->toBe(12);
+});
+
+test('bad input answers with exit code 2, what and what to do', function (string $command, array $arguments, string $reason): void {
+    $scene = $this->scene();
+    array_walk($arguments, function (&$v) use ($scene): void {
+        $v = $v === 'SCENE' ? (string) $scene->id : $v;
+    });
+    [$code, $out] = ran($command, $arguments);
+    expect($code)->toBe(2)->and($out['error']['reason'])->toBe($reason)->and($out['error']['remedy'])->not->toBe('');
+})->with([
+    ['reel:pose', ['scene' => 'nowhere'], 'scene.unknown'], ['reel:pose', ['scene' => 'SCENE', '--frame' => '-3'], 'option.frame'], ['reel:apply', ['scene' => 'SCENE', 'edits' => '/no/such/file'], 'file.unreadable'],
+    ['reel:import', ['file' => '/no/such/file'], 'file.unreadable'], ['reel:import', ['file' => '/etc/hostname', '--as' => 'song'], 'import.kind'], ['reel:import', ['file' => '/etc/hostname'], 'gltf.magic'],
+    ['reel:render', ['scene' => 'SCENE'], 'render.no-camera'], ['reel:render', ['scene' => 'SCENE', '--size' => 'huge'], 'render.size'], ['reel:render', ['scene' => 'SCENE', '--as' => 'avi'], 'render.format'],
+    ['reel:bake', ['scene' => 'SCENE', '--from' => 'x'], 'option.from'],
+]);
+
+test('a broken edit file leaves nothing behind', function (): void {
+    $scene = $this->scene();
+    $file = tempnam(sys_get_temp_dir(), 'edits');
+    file_put_contents($file, '[{"do": "item.add", "asset": "oda-ferrant"}, {"do": "item.remove", "item": "Nobody"}]');
+    [$code] = ran('reel:apply', ['scene' => (string) $scene->id, 'edits' => $file]);
+    expect($code)->toBe(2)->and(Item::query()->where('scene_id', $scene->id)->count())->toBe(0);
+});
