@@ -30,10 +30,13 @@ final class HalfPastTheTide
             $production = Production::query()->create(['name' => self::PRODUCTION, 'rate_num' => 24, 'rate_den' => 1, 'width' => 1280, 'height' => 720]);
             $production->members()->create(['user_id' => $user->id, 'role' => 'owner']);
         }
-        $scene = $production->scenes()->where('name', 'Pier, dusk')->first();
-        if ($scene !== null) {
-            return $scene;
-        }
+
+        return $production->scenes()->where('name', 'Pier, dusk')->first() ?? $this->build($production);
+    }
+
+    /** The scene in a production whose kit is installed. */
+    public function build(Production $production): Scene
+    {
         $scene = $production->scenes()->create(['name' => 'Pier, dusk', 'mood' => 'dusk']);
         // By nobody: a first Ctrl+Z must not take the demo apart.
         $this->runner->run($scene, null, $this->stage());

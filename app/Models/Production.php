@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Facades\DB;
 
 /**
  * @property int $id
@@ -38,5 +39,20 @@ class Production extends Model
     public function assets(): HasMany
     {
         return $this->hasMany(Asset::class);
+    }
+
+    /** Goes with everything that is its own. What points at cameras and assets goes before them. */
+    public function erase(): void
+    {
+        DB::transaction(function (): void {
+            foreach ($this->scenes as $scene) {
+                $scene->shots()->delete();
+                $scene->links()->delete();
+                $scene->beats()->delete();
+                $scene->items()->delete();
+            }
+            $this->scenes()->delete();
+            $this->delete();
+        });
     }
 }

@@ -1,4 +1,4 @@
-import { BlockStore, ModelShelf, Painter, shotAt, viewOf, type Manifest, type Quality } from './picture';
+import { BlockStore, ModelShelf, Painter, shotAt, viewOf, type Manifest, type PoseBlock, type Quality, type View } from './picture';
 
 /** The internal page of the render worker: draws frames with the workspace's own drawing module and posts them back. */
 
@@ -8,7 +8,13 @@ interface RenderManifest extends Manifest {
 
 declare global {
     interface Window {
-        crispReel?: { ready: Promise<void>; draw: (frames: number[]) => Promise<void>; time: (frames: number[]) => Promise<number[]> };
+        crispReel?: {
+            ready: Promise<void>;
+            draw: (frames: number[]) => Promise<void>;
+            time: (frames: number[]) => Promise<number[]>;
+            plain: (frames: number[]) => Promise<number[]>;
+            gpu: () => string;
+        };
     }
 }
 
@@ -37,14 +43,25 @@ async function prepare(): Promise<void> {
     await painter.show(manifest);
 }
 
-async function paint(frame: number): Promise<void> {
+async function lookup(frame: number): Promise<[PoseBlock, View]> {
     const n = Math.floor(frame / manifest.blockFrames);
     const block = await blocks.get(n, manifest.blocks[n] ?? '');
     const shot = shotAt(manifest, frame);
     const camera = block && shot ? block.camera(shot.camera, frame) : null;
     if (!block || !shot || !camera) throw new Error(`No shot shows frame ${frame}.`);
     const sensor = manifest.cameras.find((c) => c.id === shot.camera)?.sensorWidthMm ?? 36;
-    painter.draw(block, frame, viewOf(camera, sensor));
+    return [block, viewOf(camera, sensor)];
+}
+
+async function paint(frame: number): Promise<void> {
+    const [block, view] = await lookup(frame);
+    painter.draw(block, frame, view);
+}
+
+async function poseOnly(frame: number): Promise<void> {
+    const [block, view] = await lookup(frame);
+    painter.stage.pose(block, frame);
+    painter.look(view);
 }
 
 async function post(frame: number): Promise<void> {
@@ -71,16 +88,29 @@ window.crispReel = {
         await sending;
     },
     /** Milliseconds a frame with a read-back, for the benchmark. */
-    async time(frames) {
-        const gl = painter.renderer.getContext();
-        const px = new Uint8Array(4);
-        const out: number[] = [];
-        for (const f of frames) {
-            const begin = performance.now();
-            await paint(f);
-            gl.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, px);
-            out.push(performance.now() - begin);
-        }
-        return out;
+    time: (frames) => timed(frames, paint),
+    /** The same for a plain loop: the scene with three.js's own materials and two lights, without shadows or passes. */
+    async plain(frames) {
+        painter.stage.strip();
+        painter.renderer.shadowMap.enabled = false;
+        return timed(frames, async (f) => {
+            await poseOnly(f);
+            painter.renderer.setRenderTarget(null);
+            painter.renderer.render(painter.stage.scene, painter.camera);
+        });
     },
+    gpu: () => painter.facts().gpu,
 };
+
+async function timed(frames: number[], act: (frame: number) => Promise<void>): Promise<number[]> {
+    const gl = painter.renderer.getContext();
+    const px = new Uint8Array(4);
+    const out: number[] = [];
+    for (const f of frames) {
+        const begin = performance.now();
+        await act(f);
+        gl.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, px);
+        out.push(performance.now() - begin);
+    }
+    return out;
+}

@@ -61,16 +61,7 @@ final class ProductionController
         $user = $request->user();
         Access::see($user, $production);
         abort_unless(Access::role($user, $production->id) === 'owner', 403);
-        DB::transaction(static function () use ($production): void {
-            foreach ($production->scenes as $scene) {
-                $scene->shots()->delete();
-                $scene->links()->delete();
-                $scene->beats()->delete();
-                $scene->items()->delete();
-            }
-            $production->scenes()->delete();
-            $production->delete();
-        });
+        $production->erase();
 
         return response()->json(['done' => true]);
     }

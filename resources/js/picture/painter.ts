@@ -178,10 +178,11 @@ export class Painter {
 
     facts(): { calls: number; triangles: number; gpu: string } {
         const gl = this.renderer.getContext();
+        const named = gl.getExtension('WEBGL_debug_renderer_info');
         return {
             calls: this.renderer.info.render.calls,
             triangles: this.renderer.info.render.triangles,
-            gpu: String(gl.getParameter(gl.RENDERER)),
+            gpu: String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER)),
         };
     }
 

@@ -6,7 +6,9 @@ import {
     DirectionalLight,
     Float32BufferAttribute,
     Group,
+    HemisphereLight,
     Mesh,
+    MeshStandardMaterial,
     PlaneGeometry,
     Quaternion,
     Scene,
@@ -219,6 +221,20 @@ export class Stage {
         c.near = 2;
         c.far = 34;
         c.updateProjectionMatrix();
+    }
+
+    /** Takes the paint off for the benchmark: standard materials, a plain sky colour and two lights. There is no way back. */
+    strip(): void {
+        if (!this.sky.visible) return;
+        const plain = new MeshStandardMaterial({ vertexColors: true, roughness: 0.9 });
+        const flat = new MeshStandardMaterial({ color: 0x5f7a86, roughness: 0.9 });
+        this.scene.traverse((o) => {
+            if (isMesh(o)) o.material = o.geometry.hasAttribute('color') ? plain : flat;
+        });
+        this.sky.visible = false;
+        this.scene.background = new Color(0xb9a58f);
+        this.sun.castShadow = false;
+        this.scene.add(new HemisphereLight(0xdde6ff, 0x665544, 1.2));
     }
 
     /** The item whose surface a ray meets first is told from the group it belongs to. */

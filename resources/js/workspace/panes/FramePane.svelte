@@ -107,6 +107,8 @@
         painter.resize(Math.max(160, width - (width % 2)), Math.max(90, 2 * Math.round(width / aspect / 2)));
         const now_ = view.at(block, playhead.frame);
         painter.draw(block, playhead.frame, now_.view);
+        view.shown = block;
+        if (stageVersion > 0) view.firstPicture ||= performance.now();
         if (drag?.kind === 'move' || drag?.kind === 'turn') preview();
         playhead.counted(now);
         const v = now_.view;

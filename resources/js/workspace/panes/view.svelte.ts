@@ -1,7 +1,7 @@
 import { Matrix4, PerspectiveCamera, Quaternion, Vector3 } from 'three';
 import { shotAt, viewOf, type Painter, type PoseBlock, type View } from '../../picture';
 import type { Playhead } from '../playhead.svelte';
-import type { Quat, Vec3 } from '../rows';
+import type { Command, Quat, Vec3 } from '../rows';
 import type { SceneStore } from '../scene.svelte';
 
 export type Source = { kind: 'reel' } | { kind: 'camera'; id: number } | { kind: 'free' };
@@ -15,6 +15,9 @@ export class FrameView {
     readonly target = new Vector3(0.6, 0.9, 0);
     freeFocal = $state(32);
     painter: Painter | null = null;
+    /** What the picture shows at present. */
+    shown: PoseBlock | null = null;
+    firstPicture = 0;
 
     constructor(
         private readonly scene: SceneStore,
@@ -128,13 +131,28 @@ export class FrameView {
         this.redraw();
     }
 
-    /** The picture's inner parts for the browser's console and for tests. */
+    /** The picture's inner parts for the browser's console, for tests and for the benchmark. */
     expose(): void {
         (window as unknown as Record<string, unknown>).crispReelWorkspace = {
             painter: () => this.painter,
             block: () => this.scene.blockAt(this.playhead.frame),
             view: () => this.at(this.scene.blockAt(this.playhead.frame), this.playhead.frame).view,
+            /** Milliseconds from the start of the page to its first whole picture, or 0. */
+            firstPicture: () => this.firstPicture,
+            timeEdit: (command: Command) => this.timeEdit(command),
         };
+    }
+
+    /** Milliseconds from an edit to the core's own picture of it. */
+    private async timeEdit(command: Command): Promise<number> {
+        const before = this.scene.blockAt(this.playhead.frame);
+        const begin = performance.now();
+        if (!(await this.scene.edit(command))) throw new Error(this.scene.notice?.message ?? 'The edit was refused.');
+        while (this.shown === before || this.shown !== this.scene.blockAt(this.playhead.frame))
+            await new Promise((r) => requestAnimationFrame(r));
+        const gl = this.painter?.renderer.getContext();
+        gl?.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+        return performance.now() - begin;
     }
 
     /** Payload of a camera made from what is seen now. */
