@@ -87,6 +87,29 @@ free_port() { # free_port FIRST: the first free loopback port from FIRST on
 
 port_is_free() { php -r '$s = @stream_socket_server("tcp://127.0.0.1:".$argv[1]); exit($s ? 0 : 1);' "$1"; }
 
+# serve LOG COMMAND...: starts a server as leader of a process group of its own; its number is in SERVED.
+serve() {
+  local log=$1
+  shift
+  setsid "$@" >"$log" 2>&1 9>&- &
+  SERVED=$!
+}
+
+# stop_group LEADER [SIGNAL]: stops a server with all its workers, also when the leader itself is gone already.
+# Only processes that run in this folder are touched, so a number that was given out again does no harm.
+stop_group() {
+  local stat pid fields
+  for stat in /proc/[0-9]*/stat; do
+    pid=${stat#/proc/}
+    pid=${pid%/stat}
+    fields=$(sed 's/.*) //' "$stat" 2>/dev/null) || continue
+    # shellcheck disable=SC2086
+    set -- "$1" $fields
+    if [ "${4:-}" = "$1" ] && [ "$(readlink "/proc/$pid/cwd" 2>/dev/null)" = "$ROOT" ]; then kill "$pid" 2>/dev/null || true; fi
+  done
+  return 0
+}
+
 # database_start FOLDER SCHEMA: a private MariaDB in FOLDER; sets DB_* for this process and its children.
 database_start() {
   local dir=$1 schema=$2 log
@@ -110,7 +133,7 @@ database_start() {
   local port
   port=$(free_port "${REEL_DB_PORT:-33660}") || fail "No free port for the database on 127.0.0.1."
   mariadbd --no-defaults --user="$(id -un)" --datadir="$dir/data" --socket="$socket" --bind-address=127.0.0.1 --port="$port" \
-    --skip-name-resolve --pid-file="$dir/pid" --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=128M --max-connections=60 >>"$log" 2>&1 &
+    --skip-name-resolve --pid-file="$dir/pid" --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=128M --max-connections=60 >>"$log" 2>&1 9>&- &
   DB_PID=$!
   printf '%s' "$DB_PID" >"$dir/pid"
   for i in $(seq 300); do
