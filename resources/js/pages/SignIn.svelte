@@ -74,6 +74,6 @@
         </button>
     </form>
     <div class="hidden overflow-hidden bg-surround md:block">
-        <img src="/cover.png" alt="Two people on a ferry pier at dusk" class="h-full w-full object-cover" />
+        <img src="/cover.jpg" alt="Two people on a ferry pier at dusk" class="h-full w-full object-cover" />
     </div>
 </main>
