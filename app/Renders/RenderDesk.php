@@ -52,7 +52,7 @@ final class RenderDesk
         $name = Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene';
         $format = ($wish['format'] ?? 'mp4') === 'png' ? 'png' : 'mp4';
 
-        return $this->queue($this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? 'final') === 'draft' ? 'draft' : 'final', "{$name}-{$from}-{$to}.".($format === 'mp4' ? 'mp4' : 'zip')));
+        return $this->queue($this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', "{$name}-{$from}-{$to}.".($format === 'mp4' ? 'mp4' : 'zip')));
     }
 
     public function create(Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality, string $name): RenderJob

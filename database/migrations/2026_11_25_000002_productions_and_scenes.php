@@ -159,7 +159,7 @@ return new class extends Migration
             $t->unsignedSmallInteger('width');
             $t->unsignedSmallInteger('height');
             $t->enum('format', ['mp4', 'png']);
-            $t->enum('quality', ['final', 'draft'])->default('final');
+            $t->enum('quality', ['draft', 'final'])->default('final');
             $t->enum('status', ['waiting', 'drawing', 'encoding', 'done', 'cancelled', 'failed'])->default('waiting');
             $t->char('token_hash', 64);
             $t->text('token');

@@ -35,7 +35,7 @@ final class RenderController
         Access::change($this->user($request), $scene);
         $in = $request->validate([
             'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096', 'height' => 'sometimes|integer|min:64|max:4096',
-            'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:final,draft',
+            'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:draft,final',
         ]);
         $job = $this->desk->start($scene, $this->user($request), $in);
 

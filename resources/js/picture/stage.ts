@@ -28,7 +28,7 @@ import type { LampFact, Manifest, ManifestItem, PoseBlock } from './stream';
 
 interface Actor {
     item: ManifestItem;
-    group: Group;
+    stand: Group;
     bones: (Bone | null)[];
     faces: Mesh[];
     halos: { sprite: Sprite; lamp: LampFact }[];
@@ -133,15 +133,15 @@ export class Stage {
             group.add(slab);
             return slab;
         });
-        this.actors.set(item.id, { item, group, bones, faces, halos, slabs });
+        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs });
         this.scene.add(group);
     }
 
     private remove(id: string): void {
         const actor = this.actors.get(id);
         if (!actor) return;
-        this.scene.remove(actor.group);
-        actor.group.traverse((o) => {
+        this.scene.remove(actor.stand);
+        actor.stand.traverse((o) => {
             if (isMesh(o)) {
                 const m = Array.isArray(o.material) ? o.material : [o.material];
                 for (const one of m) one.dispose();
@@ -156,9 +156,9 @@ export class Stage {
         let blob = 0;
         for (const [id, actor] of this.actors) {
             const row = block.item(id, frame);
-            actor.group.visible = row !== null;
+            actor.stand.visible = row !== null;
             if (!row) continue;
-            place(actor.group, row);
+            place(actor.stand, row);
             if (actor.bones.length > 0) {
                 this.poseFigure(actor, row);
                 if (blob < BLOBS) this.blob(blob++, actor, row);
@@ -182,7 +182,7 @@ export class Stage {
     }
 
     private blob(k: number, actor: Actor, row: Float32Array): void {
-        const p = new Vector3(row[10], 0, row[12]).applyMatrix4(actor.group.matrixWorld);
+        const p = new Vector3(row[10], 0, row[12]).applyMatrix4(actor.stand.matrixWorld);
         this.uniforms.blobs.value[k]?.set(p.x, p.z, 0.3, p.y);
     }
 
@@ -197,7 +197,7 @@ export class Stage {
                 const place = u.lampPlace.value[k];
                 const colour = u.lampColour.value[k];
                 if (!place || !colour) continue;
-                place.set(...lamp.at).applyMatrix4(actor.group.matrixWorld);
+                place.set(...lamp.at).applyMatrix4(actor.stand.matrixWorld);
                 colour.copy(lamp.channel === 'A' ? u.lampA.value : u.lampB.value).multiplyScalar(lamp.power);
                 k++;
             }
@@ -237,14 +237,14 @@ export class Stage {
         this.scene.add(new HemisphereLight(0xdde6ff, 0x665544, 1.2));
     }
 
-    /** The item whose surface a ray meets first is told from the group it belongs to. */
+    /** The item whose surface a ray meets first is told from the item it belongs to. */
     itemOf(o: Object3D | null): string | null {
         for (let at = o; at; at = at.parent) if (this.actors.has(at.name)) return at.name;
         return null;
     }
 
     groupOf(id: string): Group | null {
-        return this.actors.get(id)?.group ?? null;
+        return this.actors.get(id)?.stand ?? null;
     }
 
     /** Where a performer's feet stand, for helpers. */
@@ -252,19 +252,19 @@ export class Stage {
         const actor = this.actors.get(id);
         if (!actor) return null;
         const hips = actor.bones[actor.item.hips];
-        if (!hips) return actor.group.position.clone();
-        return new Vector3(hips.position.x, 0, hips.position.z).applyMatrix4(actor.group.matrixWorld);
+        if (!hips) return actor.stand.position.clone();
+        return new Vector3(hips.position.x, 0, hips.position.z).applyMatrix4(actor.stand.matrixWorld);
     }
 
     pickable(): Object3D[] {
-        return [...this.actors.values()].filter((a) => !a.item.extras.backdrop).map((a) => a.group);
+        return [...this.actors.values()].filter((a) => !a.item.extras.backdrop).map((a) => a.stand);
     }
 
     hiddenFromMirror(): Object3D[] {
         const halos = [...this.actors.values()].flatMap((a) => a.halos.map((h) => h.sprite));
         const slabbed = [...this.actors.values()]
             .filter((a) => a.slabs.length > 0)
-            .flatMap((a) => a.group.children.filter((o) => !a.slabs.includes(o as Mesh)));
+            .flatMap((a) => a.stand.children.filter((o) => !a.slabs.includes(o as Mesh)));
         return [this.water, this.sky, this.ground, ...halos, ...slabbed];
     }
 

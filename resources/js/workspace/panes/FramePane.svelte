@@ -31,7 +31,7 @@
         if (!canvas) return;
         try {
             const gpu = probe();
-            painter = new Painter(canvas, scene.shelf, gpu ? 'final' : 'draft');
+            painter = new Painter(canvas, scene.shelf, !gpu ? 'draft' : 'final');
             view.painter = painter;
             untrack(() => (shown = true));
         } catch (e) {
