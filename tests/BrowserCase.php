@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests;
 
 use App\Renders\Browser;
-use Facebook\WebDriver\Exception\TimeoutException;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Tests\Browser\Pages\WorkspacePage;
 
@@ -58,19 +57,5 @@ abstract class BrowserCase extends TestCase
         }
         $this->browsers = [];
         parent::tearDown();
-    }
-
-    /** @throws TimeoutException */
-    protected static function until(callable $test, string $what, float $seconds = 30.0): mixed
-    {
-        $end = microtime(true) + $seconds;
-        do {
-            $found = $test();
-            if ($found) {
-                return $found;
-            }
-            usleep(60_000);
-        } while (microtime(true) < $end);
-        throw new TimeoutException("Waited {$seconds} s for: {$what}");
     }
 }

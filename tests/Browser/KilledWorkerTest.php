@@ -43,7 +43,7 @@ test('a killed worker costs no finished frame: the next one draws only what is m
     }
     expect(count($before))->toBeGreaterThan(5)->toBeLessThan(48);
 
-    sleep(2); // until the reservation of the dead worker has run out
+    // It waits by itself until the reservation of the dead worker has run out.
     renderWorker('trial')->wait();
     expect($frames->missing($job, 0, 48))->toBe([]);
     clearstatcache();

@@ -19,6 +19,11 @@
         e.preventDefault();
         router.go(to);
     }
+
+    const turns = [
+        { way: 'undo', label: 'Undo', keys: 'Ctrl+Z', arrow: 'M4 9h10a6 6 0 0 1 0 12h-3M4 9l5-5M4 9l5 5' },
+        { way: 'redo', label: 'Redo', keys: 'Ctrl+Shift+Z', arrow: 'M20 9H10a6 6 0 0 0 0 12h3M20 9l-5-5M20 9l-5 5' },
+    ] as const;
 </script>
 
 <header class="flex h-11 shrink-0 items-center gap-3 border-b border-line bg-paper px-3">
@@ -39,30 +44,20 @@
         {/each}
     </nav>
     <div class="flex min-w-0 flex-1 items-center justify-end gap-3">
-        <button
-            class="grid h-7 w-7 place-items-center rounded border border-line hover:bg-desk disabled:opacity-40"
-            disabled={!scene.history.undo}
-            title={scene.history.undo ? `Undo: ${scene.history.undo} (Ctrl+Z)` : 'Nothing to undo'}
-            aria-label="Undo"
-            data-testid="undo"
-            onclick={() => scene.undo()}
-        >
-            <svg viewBox="0 0 24 24" class="h-4 w-4" fill="none" stroke="currentColor" stroke-width="2" aria-hidden="true"
-                ><path d="M4 9h10a6 6 0 0 1 0 12h-3M4 9l5-5M4 9l5 5" /></svg
+        {#each turns as t (t.way)}
+            <button
+                class="grid h-7 w-7 place-items-center rounded border border-line hover:bg-desk disabled:opacity-40"
+                disabled={!scene.history[t.way]}
+                title={scene.history[t.way] ? `${t.label}: ${scene.history[t.way]} (${t.keys})` : `Nothing to ${t.way}`}
+                aria-label={t.label}
+                data-testid={t.way}
+                onclick={() => scene[t.way]()}
             >
-        </button>
-        <button
-            class="grid h-7 w-7 place-items-center rounded border border-line hover:bg-desk disabled:opacity-40"
-            disabled={!scene.history.redo}
-            title={scene.history.redo ? `Redo: ${scene.history.redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
-            aria-label="Redo"
-            data-testid="redo"
-            onclick={() => scene.redo()}
-        >
-            <svg viewBox="0 0 24 24" class="h-4 w-4" fill="none" stroke="currentColor" stroke-width="2" aria-hidden="true"
-                ><path d="M20 9H10a6 6 0 0 0 0 12h3M20 9l-5-5M20 9l-5 5" /></svg
-            >
-        </button>
+                <svg viewBox="0 0 24 24" class="h-4 w-4" fill="none" stroke="currentColor" stroke-width="2" aria-hidden="true"
+                    ><path d={t.arrow} /></svg
+                >
+            </button>
+        {/each}
         <button
             class="grid h-7 w-7 place-items-center rounded border border-line font-semibold hover:bg-desk"
             title="All keys (?)"

@@ -4,6 +4,7 @@
     import { short } from '../../lib/time';
     import { Painter } from '../../picture';
     import { getDesk } from '../context';
+    import FloorMark from './FloorMark.svelte';
     import { tapeColour, type ItemRow } from '../rows';
 
     const { scene, playhead, view } = getDesk();
@@ -363,44 +364,7 @@
                 onkeydown={keys}
                 oncontextmenu={(e) => e.preventDefault()}
             ></canvas>
-            <svg class="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
-                {#if marks}
-                    {@const colour = tapeColour(marks.item.tape)}
-                    <ellipse
-                        cx={marks.x}
-                        cy={marks.y}
-                        rx={marks.r}
-                        ry={marks.r * marks.squash}
-                        fill="none"
-                        stroke="#fff"
-                        stroke-opacity=".7"
-                        stroke-width="4"
-                    />
-                    <ellipse
-                        cx={marks.x}
-                        cy={marks.y}
-                        rx={marks.r}
-                        ry={marks.r * marks.squash}
-                        fill="none"
-                        stroke={colour}
-                        stroke-width="2"
-                    />
-                    {#if scene.canEdit}
-                        <circle
-                            class="pointer-events-auto cursor-grab"
-                            data-testid="turn-knob"
-                            role="presentation"
-                            cx={marks.knob[0]}
-                            cy={marks.knob[1]}
-                            r="7"
-                            fill={colour}
-                            stroke="#fff"
-                            stroke-width="2"
-                            onpointerdown={knobDown}
-                        />
-                    {/if}
-                {/if}
-            </svg>
+            {#if marks}<FloorMark {...marks} colour={tapeColour(marks.item.tape)} onturn={scene.canEdit ? knobDown : null} />{/if}
             {#if failed}
                 <p class="absolute inset-x-6 top-6 rounded bg-paper p-3 text-alarm" role="alert">{failed}</p>
             {:else if scene.rows.items.length === 0}
