@@ -28,7 +28,7 @@ final class PictureBench
      */
     public function drawing(Scene $scene, string $quality, int $width, int $height): array
     {
-        $job = $this->desk->start($scene, null, ['width' => $width, 'height' => $height, 'format' => 'png', 'quality' => $quality]);
+        $job = $this->desk->prepare($scene, null, ['width' => $width, 'height' => $height, 'format' => 'png', 'quality' => $quality]);
         $shots = $this->shots($scene);
         $browser = Browser::open($width, $height);
         $out = ['quality' => $quality, 'size' => "{$width}x{$height}"];

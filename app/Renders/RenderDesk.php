@@ -32,6 +32,16 @@ final class RenderDesk
     /** @param  array<string, mixed>  $wish from, to, width, height, format, quality */
     public function start(Scene $scene, ?User $user, array $wish): RenderJob
     {
+        return $this->queue($this->prepare($scene, $user, $wish));
+    }
+
+    /**
+     * A render that stands ready and is in no queue: nobody draws it but the one who asked (the benchmark).
+     *
+     * @param  array<string, mixed>  $wish  as of start()
+     */
+    public function prepare(Scene $scene, ?User $user, array $wish): RenderJob
+    {
         $scene->loadMissing('production');
         $document = DocumentBuilder::build($scene);
         $compiled = $this->stream->compileDocument($document);
@@ -52,7 +62,7 @@ final class RenderDesk
         $name = Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene';
         $format = ($wish['format'] ?? 'mp4') === 'png' ? 'png' : 'mp4';
 
-        return $this->queue($this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', "{$name}-{$from}-{$to}.".($format === 'mp4' ? 'mp4' : 'zip')));
+        return $this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', "{$name}-{$from}-{$to}.".($format === 'mp4' ? 'mp4' : 'zip'));
     }
 
     public function create(Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality, string $name): RenderJob

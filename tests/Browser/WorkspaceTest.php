@@ -158,6 +158,21 @@ test('a wrong number is marked and nothing typed is lost; a refused edit says wh
     $page->until(fn () => str_contains($page->text('[data-testid=notice]'), 'scale'), 'the reason');
 });
 
+/** Mean difference of two pictures' channels, 0 to 255, over every second pixel each way. */
+function meanDifference(GdImage $one, GdImage $other): float
+{
+    $sum = $n = 0;
+    for ($y = 0; $y < imagesy($one); $y += 2) {
+        for ($x = 0; $x < imagesx($one); $x += 2) {
+            [$a, $b] = [imagecolorat($one, $x, $y), imagecolorat($other, $x, $y)];
+            $sum += abs(($a >> 16 & 255) - ($b >> 16 & 255)) + abs(($a >> 8 & 255) - ($b >> 8 & 255)) + abs(($a & 255) - ($b & 255));
+            $n += 3;
+        }
+    }
+
+    return $sum / $n;
+}
+
 test('a frame of the render equals the workspace\'s picture of it', function (): void {
     [$scene, $user, $path] = stage($this);
     config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
@@ -184,14 +199,7 @@ test('a frame of the render equals the workspace\'s picture of it', function ():
         }, 400);
         JS);
     $workspace = imagecreatefromstring((string) base64_decode(substr((string) $data, 22)));
-    $sum = 0;
-    for ($y = 0; $y < 360; $y += 2) {
-        for ($x = 0; $x < 640; $x += 2) {
-            [$a, $b] = [imagecolorat($render, $x, $y), imagecolorat($workspace, $x, $y)];
-            $sum += abs(($a >> 16 & 255) - ($b >> 16 & 255)) + abs(($a >> 8 & 255) - ($b >> 8 & 255)) + abs(($a & 255) - ($b & 255));
-        }
-    }
-    expect($sum / (180 * 320 * 3))->toBeLessThan(2.0);
+    expect(meanDifference($render, $workspace))->toBeLessThan(2.0);
 });
 
 test('the demo opens for its person and plays', function (): void {
@@ -203,4 +211,32 @@ test('the demo opens for its person and plays', function (): void {
     expect($page->count('[data-testid^=shot-]'))->toBe(11)->and($page->text('[data-testid=view-label]'))->toStartWith('Camera A');
     $page->key(WebDriverKeys::ARROW_DOWN);
     $page->until(fn () => str_starts_with($page->text('[data-testid=view-label]'), 'Camera D'), 'the second shot');
+});
+
+test('levels of detail draw a fraction of the triangles and the picture stays', function (): void {
+    $scene = app(HalfPastTheTide::class)->load();
+    $driver = $this->open('/');
+    $this->signIn($driver, 'demo@crisp-reel.example', 'half-past-the-tide', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 40);
+    [$full, $thin, $fullTriangles, $thinTriangles] = $driver->executeAsyncScript(<<<'JS'
+        const done = arguments[0], w = window.crispReelWorkspace, painter = w.painter(), view = w.view(), block = w.block();
+        painter.resize(640, 360);
+        const shadow = Object.getPrototypeOf(painter.stage).fitShadow;
+        const shot = (factor) => {
+            const fine = painter.stage.fineness, before = fine.tolerancePx;
+            fine.tolerancePx *= factor;
+            painter.stage.fitShadow = (...a) => { shadow.apply(painter.stage, a); fine.shadowMetres *= factor; };
+            painter.draw(block, 20, view);
+            painter.draw(block, 20, view);
+            const triangles = painter.facts().triangles;
+            fine.tolerancePx = before;
+            return [painter.renderer.domElement.toDataURL('image/png'), triangles];
+        };
+        const [full, a] = shot(0), [thin, b] = shot(1);
+        done([full, thin, a, b]);
+        JS);
+    $decode = static fn (string $url): GdImage => imagecreatefromstring((string) base64_decode(substr($url, 22)));
+    expect($thinTriangles)->toBeLessThan(0.5 * $fullTriangles)
+        ->and(meanDifference($decode($full), $decode($thin)))->toBeLessThan(4.0);
 });

@@ -1,3 +1,4 @@
+import { detailReady, makeLevels, partSurface } from './detail';
 import { Group, SkinnedMesh, type Bone, type Material, type Mesh, type Object3D } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
@@ -14,7 +15,8 @@ export class ModelShelf {
         if (!stored) {
             stored = this.fetchBlob(hash)
                 .then((bytes) => this.loader.parseAsync(bytes, ''))
-                .then(numbered);
+                .then(numbered)
+                .then(thinned);
             this.shelf.set(hash, stored);
             stored.catch(() => this.shelf.delete(hash));
         }
@@ -28,6 +30,23 @@ function numbered(gltf: GLTF): Group {
         if (found?.nodes !== undefined) o.userData.node = found.nodes;
     });
     return gltf.scene;
+}
+
+/** Large surfaces in parts, each with its levels of detail. */
+async function thinned(model: Group): Promise<Group> {
+    await detailReady;
+    const meshes: Mesh[] = [];
+    model.traverse((o) => {
+        if (isMesh(o)) meshes.push(o);
+    });
+    for (const mesh of meshes) {
+        const parts = partSurface(mesh);
+        parts.forEach((part) => makeLevels(part.geometry));
+        if (parts[0] === mesh) continue;
+        mesh.parent?.add(...parts);
+        mesh.removeFromParent();
+    }
+    return model;
 }
 
 export function isMesh(o: Object3D): o is Mesh {

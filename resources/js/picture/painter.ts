@@ -13,8 +13,8 @@ import {
     type Object3D,
 } from 'three';
 import { ModelShelf } from './models';
-import { Post, type LensBlur } from './post';
-import { Stage } from './stage';
+import { blurAtInfinity, Post, type LensBlur } from './post';
+import { DEPTH_LAYER, Stage } from './stage';
 import type { CameraRow, Manifest, PoseBlock } from './stream';
 
 export type Quality = 'draft' | 'final';
@@ -55,9 +55,14 @@ export class Painter {
         this.renderer.shadowMap.enabled = true;
         this.renderer.shadowMap.type = PCFShadowMap;
         this.renderer.info.autoReset = false;
+        // Near before far, whatever paint they wear: what is hidden is then never painted.
+        this.renderer.setOpaqueSort((a, b) => a.renderOrder - b.renderOrder || a.z - b.z || a.id - b.id);
         this.stage = new Stage(shelf, quality === 'draft');
-        const map = quality === 'draft' ? 1024 : 2048;
+        const map = quality === 'draft' ? 1024 : 1536;
         this.stage.sun.shadow.mapSize.set(map, map);
+        this.stage.sun.shadow.radius = (3 * map) / 2048;
+        this.stage.fineness.tolerancePx = quality === 'draft' ? 1.5 : 0.8;
+        this.camera.layers.enable(DEPTH_LAYER);
     }
 
     resize(width: number, height: number): void {
@@ -67,6 +72,7 @@ export class Painter {
         this.renderer.setSize(width, height, false);
         this.camera.aspect = width / height;
         this.stage.uniforms.size.value.set(width, height);
+        this.stage.fineness.widthPx = width;
         this.mirror?.dispose();
         this.mirror = null;
     }
@@ -103,12 +109,15 @@ export class Painter {
         if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
         this.drawn++;
         const final = this.quality === 'final';
+        const near = final && view.focusMetres < 7 ? lensOf(view) : null;
+        stage.fineness.focusMetres = view.focusMetres;
+        stage.fineness.blurPx = near ? Math.min(10 / 1280, blurAtInfinity(near)) * this.width : 0;
         if (final && stage.water.visible && this.seesWater(forward)) this.drawMirror();
         else stage.uniforms.mirrorOn.value = 0;
+        stage.layDepthFor(camera);
         renderer.setRenderTarget(this.post.begin(this.width, this.height));
         renderer.clear();
         renderer.render(stage.scene, camera);
-        const near = final && view.focusMetres < 7 ? lensOf(view) : null;
         this.post.finish(renderer, stage.mood, camera, near, final);
         renderer.setRenderTarget(null);
     }
@@ -148,10 +157,12 @@ export class Painter {
         stage.uniforms.mirrorOn.value = 0;
         stage.uniforms.mirror.value = null;
         stage.scene.overrideMaterial = stage.mirrorMaterial;
+        stage.fineness.widthPx = this.mirror.width;
         renderer.setRenderTarget(this.mirror);
         renderer.clear();
         renderer.render(stage.scene, mirrorCamera);
         stage.scene.overrideMaterial = null;
+        stage.fineness.widthPx = this.width;
         renderer.setRenderTarget(null);
         renderer.setClearColor(colour, alpha);
         renderer.shadowMap.autoUpdate = shadows;

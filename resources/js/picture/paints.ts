@@ -36,7 +36,7 @@ export interface PaintOptions {
     tint?: Color;
     map?: Texture | null;
     coloured?: boolean;
-    oneTap?: boolean;
+    draft?: boolean;
 }
 
 /** The one paint shader, in the variant that a surface needs. */
@@ -49,7 +49,7 @@ export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
     if (o.paint === 'flag') defines.FLAG = '';
     if (o.paint === 'backdrop') defines.BACKDROP = '';
     if (o.map) defines.TEXTURED = '';
-    if (o.oneTap) defines.ONE_TAP = '';
+    if (o.draft) defines.DRAFT = '';
     return new ShaderMaterial({
         uniforms: {
             ...UniformsUtils.clone(UniformsLib.lights),
@@ -68,19 +68,34 @@ export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
 }
 
 /** What came in with a file of someone else's is repainted in our own manner: colour and picture kept. */
-export function repaint(u: StageUniforms, from: Material, coloured: boolean, oneTap: boolean): ShaderMaterial {
+export function repaint(u: StageUniforms, from: Material, coloured: boolean, draft: boolean): ShaderMaterial {
     const paint = typeof from.userData.paint === 'string' ? from.userData.paint : null;
     if (paint) {
-        return makePaint(u, { paint, coloured, oneTap, doubleSided: from.side === DoubleSide });
+        return makePaint(u, { paint, coloured, draft, doubleSided: from.side === DoubleSide });
     }
     const standard = from as MeshStandardMaterial;
     return makePaint(u, {
         paint: 'plain',
         coloured,
-        oneTap,
+        draft,
         doubleSided: from.side === DoubleSide,
         tint: standard.color ?? new Color(0.7, 0.7, 0.7),
         map: standard.map ?? null,
+    });
+}
+
+/** Lays depth before paint, so that no pixel is painted twice. Far flats hide nothing, and a surface with holes cut by its picture cannot be laid. */
+export function depthPaint(u: StageUniforms, painted: ShaderMaterial): ShaderMaterial | null {
+    if ('TEXTURED' in painted.defines || 'BACKDROP' in painted.defines) return null;
+    const defines: Record<string, string> = { DEPTH_ONLY: '' };
+    if ('FLAG' in painted.defines) defines.FLAG = '';
+    return new ShaderMaterial({
+        uniforms: { time: u.time },
+        vertexShader: glsl.PAINT_VERTEX,
+        fragmentShader: 'void main() {}',
+        side: painted.side,
+        colorWrite: false,
+        defines,
     });
 }
 

@@ -83,10 +83,10 @@ uniform float saturation, contrast, vignette;
 ${DEPTH}
 ${TONE}
 void main() {
-    vec3 c = texture2D(colour, vUv_).rgb;
+    vec3 c = texelFetch(colour, ivec2(gl_FragCoord.xy), 0).rgb;
     #ifdef FOCUS
     vec4 b = texture2D(blurred, vUv_);
-    float d = metres(texture2D(depth, vUv_).r);
+    float d = metres(texelFetch(depth, ivec2(gl_FragCoord.xy), 0).r);
     float k = blurPx(d) / lens.z;
     k = max(k, d > lens.x ? 0. : b.a * .6);
     c = mix(c, b.rgb, smoothstep(.03, .45, k));
@@ -103,10 +103,11 @@ const SMOOTH = /* glsl */ `
 varying vec2 vUv_;
 uniform sampler2D colour;
 uniform vec2 px;
-float luma(vec2 o) { return dot(texture2D(colour, vUv_ + o * px).rgb, vec3(.3, .6, .1)); }
+// Whole neighbours are fetched, not filtered: in software a filtered read costs four.
+float luma(ivec2 o) { return dot(texelFetch(colour, clamp(ivec2(gl_FragCoord.xy) + o, ivec2(0), ivec2(1. / px + .5) - 1), 0).rgb, vec3(.3, .6, .1)); }
 void main() {
-    vec3 m = texture2D(colour, vUv_).rgb;
-    float a = luma(vec2(-1.)), b = luma(vec2(1., -1.)), c = luma(vec2(-1., 1.)), d = luma(vec2(1.)), e = dot(m, vec3(.3, .6, .1));
+    vec3 m = texelFetch(colour, ivec2(gl_FragCoord.xy), 0).rgb;
+    float a = luma(ivec2(-1)), b = luma(ivec2(1, -1)), c = luma(ivec2(-1, 1)), d = luma(ivec2(1)), e = dot(m, vec3(.3, .6, .1));
     float low = min(e, min(min(a, b), min(c, d))), high = max(e, max(max(a, b), max(c, d)));
     if (high - low < .03) { gl_FragColor = vec4(m, 1.); return; }
     vec2 g = vec2(-((a + b) - (c + d)), (a + c) - (b + d));
@@ -122,6 +123,15 @@ export interface LensBlur {
     focalMm: number;
     fStop: number;
     sensorWidthMm: number;
+}
+
+/**
+ * Radius of the blur of a thing at infinity, as a share of the picture's width. Thin lens: the blur on the sensor is
+ * A f |d - s| / (d (s - f)) across, with A = f / N.
+ */
+export function blurAtInfinity(lens: LensBlur): number {
+    const f = lens.focalMm / 1000;
+    return (0.5 * f * f) / lens.fStop / Math.max(0.02, lens.focusMetres - f) / (lens.sensorWidthMm / 1000);
 }
 
 /**
@@ -201,11 +211,8 @@ export class Post {
         u.px.value.set(1 / this.width, 1 / this.height);
         u.depth.value = t.colour.depthTexture;
         if (lens) {
-            // Thin lens: blur on the sensor = A f |d - s| / (d (s - f)), A = f / N; as a share of the picture's width.
-            const f = lens.focalMm / 1000;
-            const scale = (f * f) / lens.fStop / Math.max(0.02, lens.focusMetres - f) / (lens.sensorWidthMm / 1000);
             const most = (10 * this.width) / 1280;
-            u.lens.value.set(lens.focusMetres, scale * 0.5, most, this.width);
+            u.lens.value.set(lens.focusMetres, blurAtInfinity(lens), most, this.width);
             u.reach.value.set(most / this.width, most / this.height);
             u.colour.value = t.colour.texture;
             this.pass(renderer, this.gather, t.b);

@@ -12,19 +12,26 @@ import {
     PlaneGeometry,
     Quaternion,
     Scene,
+    SkinnedMesh,
+    Sphere,
     SphereGeometry,
     Sprite,
     SpriteMaterial,
     Vector3,
     type Bone,
     type Object3D,
+    type PerspectiveCamera,
     type ShaderMaterial,
 } from 'three';
+import { chooseLevels, isLarge, type Fineness } from './detail';
 import { bonesOf, isMesh, paintAll, type ModelShelf } from './models';
 import { applyMood, BLOBS, LAMPS, makeUniforms, moodOf, type Mood, type StageUniforms } from './moods';
 import { grainTexture, rippleTexture } from './noise';
-import { groundPaint, mirrorPaint, repaint, skyPaint, waterPaint } from './paints';
+import { depthPaint, groundPaint, mirrorPaint, repaint, skyPaint, waterPaint } from './paints';
 import type { LampFact, Manifest, ManifestItem, PoseBlock } from './stream';
+
+/** What lies on this layer is seen by the picture's camera alone. */
+export const DEPTH_LAYER = 1;
 
 interface Actor {
     item: ManifestItem;
@@ -33,6 +40,8 @@ interface Actor {
     faces: Mesh[];
     halos: { sprite: Sprite; lamp: LampFact }[];
     slabs: Mesh[];
+    twins: Mesh[];
+    skins: SkinnedMesh[];
 }
 
 /** Everything that is drawn of a scene. It stands where the core says; nothing is decided here. */
@@ -44,6 +53,7 @@ export class Stage {
     readonly water: Mesh;
     readonly ground: Mesh;
     readonly mirrorMaterial: ShaderMaterial;
+    readonly fineness: Fineness = { widthPx: 1280, tolerancePx: 0.8, shadowMetres: 0.004, focusMetres: 8, blurPx: 0 };
     mood: Mood = moodOf('neutral');
     private readonly actors = new Map<string, Actor>();
     private readonly haloMap: CanvasTexture;
@@ -52,13 +62,12 @@ export class Stage {
 
     constructor(
         private readonly shelf: ModelShelf,
-        private readonly oneTap: boolean,
+        private readonly draft: boolean,
     ) {
         this.uniforms = makeUniforms(grainTexture(), rippleTexture());
         this.sun.castShadow = true;
         this.sun.shadow.bias = -0.0006;
         this.sun.shadow.normalBias = 0.03;
-        this.sun.shadow.radius = 3;
         this.sky = new Mesh(new SphereGeometry(50, 24, 12), skyPaint(this.uniforms));
         this.sky.frustumCulled = false;
         this.sky.renderOrder = 5;
@@ -103,11 +112,15 @@ export class Stage {
         const group = new Group();
         group.name = item.id;
         group.add(model);
-        const meshes = paintAll(model, (from, coloured) => repaint(this.uniforms, from, coloured, this.oneTap));
+        const meshes = paintAll(model, (from, coloured) => repaint(this.uniforms, from, coloured, this.draft));
+        meshes.forEach((m) => chooseLevels(m, this.fineness));
+        const twins = meshes.map((m) => this.depthTwin(m)).filter((m) => m !== null);
         const bones = bonesOf(model, item.jointNodes);
         const own = new Set<Object3D>(bones.filter((b) => b !== null));
         for (const b of bones) if (b && !(b.parent && own.has(b.parent))) group.add(b);
         const faces = meshes.filter((m) => (m.morphTargetInfluences?.length ?? 0) > 0);
+        const skins = [...meshes, ...twins].filter((m) => m instanceof SkinnedMesh);
+        this.boundSkins(group, skins, bones, bones[item.hips] ?? null);
         const halos = (item.extras.lamps ?? []).map((lamp) => {
             const sprite = new Sprite(
                 new SpriteMaterial({
@@ -133,8 +146,42 @@ export class Stage {
             group.add(slab);
             return slab;
         });
-        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs });
+        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins });
         this.scene.add(group);
+    }
+
+    /** Gives skins a sphere around the hips that limbs and clothes stay within, so that a figure out of the picture costs nothing. */
+    private boundSkins(stand: Group, skins: SkinnedMesh[], bones: (Bone | null)[], hips: Bone | null): void {
+        stand.updateMatrixWorld(true);
+        const middle = hips?.getWorldPosition(new Vector3());
+        if (!middle) return;
+        const reach = Math.max(...bones.map((b) => b?.getWorldPosition(new Vector3()).distanceTo(middle) ?? 0));
+        for (const skin of skins) {
+            skin.boundingSphere = new Sphere(new Vector3(), (1.25 * reach) / skin.matrixWorld.getMaxScaleOnAxis());
+            skin.frustumCulled = true;
+        }
+    }
+
+    /** A twin that lays the mesh's depth before anything is painted. Only the camera sees it: no ray, shadow or mirror. */
+    private depthTwin(mesh: Mesh): Mesh | null {
+        const paint = depthPaint(this.uniforms, mesh.material as ShaderMaterial);
+        if (!paint) return null;
+        // Writes no colour, unlike the usual caster's paint: a third of the shadow pass.
+        mesh.customDepthMaterial = depthPaint(this.uniforms, mesh.material as ShaderMaterial) ?? undefined;
+        const twin = mesh instanceof SkinnedMesh ? new SkinnedMesh(mesh.geometry, paint) : new Mesh(mesh.geometry, paint);
+        if (twin instanceof SkinnedMesh && mesh instanceof SkinnedMesh) twin.bind(mesh.skeleton, mesh.bindMatrix);
+        if (mesh.morphTargetInfluences) twin.morphTargetInfluences = mesh.morphTargetInfluences;
+        twin.frustumCulled = mesh.frustumCulled;
+        twin.renderOrder = -1;
+        twin.layers.set(DEPTH_LAYER);
+        chooseLevels(twin, this.fineness);
+        mesh.add(twin);
+        return twin;
+    }
+
+    /** Depth is laid first where surfaces are large in the picture. */
+    layDepthFor(camera: PerspectiveCamera): void {
+        for (const actor of this.actors.values()) for (const twin of actor.twins) twin.visible = isLarge(twin, camera);
     }
 
     private remove(id: string): void {
@@ -170,6 +217,9 @@ export class Stage {
 
     private poseFigure(actor: Actor, row: Float32Array): void {
         const n = actor.bones.length;
+        for (const mesh of actor.skins) {
+            if (mesh.boundingSphere) mesh.worldToLocal(mesh.boundingSphere.center.fromArray(row, 10).applyMatrix4(actor.stand.matrixWorld));
+        }
         for (let j = 0; j < n; j++) {
             const bone = actor.bones[j];
             if (bone) bone.quaternion.fromArray(row, 13 + 4 * j);
@@ -218,6 +268,8 @@ export class Stage {
         c.right = box;
         c.top = box * 0.85;
         c.bottom = -box * 0.85;
+        // A caster may be off by less than the blur of a shadow's edge.
+        this.fineness.shadowMetres = (3 * box) / this.sun.shadow.mapSize.x;
         c.near = 2;
         c.far = 34;
         c.updateProjectionMatrix();

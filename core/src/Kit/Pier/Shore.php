@@ -30,8 +30,8 @@ final class Shore
     private static function flat(Piece $p, Random $r, int $k, float $z, float $low, float $high, float $f): void
     {
         $phase = [$r->next() * 9, $r->next() * 9, $r->next() * 9];
-        $half = -$z * 1.5;
-        $n = 80 * ($k < 2 ? 2 : 1);
+        $half = -$z * 2.2;
+        $n = 100 * ($k < 2 ? 2 : 1);
         $points = $edge = [];
         for ($i = 0; $i <= $n; $i++) {
             $x = -$half + 2 * $half * $i / $n;
@@ -42,6 +42,9 @@ final class Shore
             // A notch where the sun goes down.
             $az = atan2($x, -$z) + 0.235;
             $h = max(0.25, $h * (1 - 0.80 * exp(-$az * $az / 0.022)));
+            // The land runs out into the water at both ends; a camera that looks along the pier sees them.
+            $in = min(1.0, (1 - abs($x) / $half) / 0.45);
+            $h *= $in * $in * (3 - 2 * $in);
             foreach ([[-1.2, 0.0], [0.0, 0.0], [$h * 0.5, 0.0], [$h * 0.93, 0.0], [$h, 0.0], [$h, -0.5]] as $j => [$y, $dz]) {
                 $points[] = [$x, $y + self::WATER, $z + $dz];
                 $edge[] = $j >= 4 ? 1.0 : 0.0;
