@@ -17,6 +17,7 @@ final class CompiledScene
      * @param  array<string, list<Grasp>>  $grasps  by performer
      * @param  list<string>  $order  items, parents before what they carry
      * @param  list<\CrispReel\Core\Document\Shot>  $shots  with every out frame settled
+     * @param  list<Note>  $notes
      */
     public function __construct(
         public readonly Document $document,
@@ -27,6 +28,7 @@ final class CompiledScene
         public readonly array $order,
         public readonly int $frames,
         public readonly array $shots,
+        public array $notes = [],
     ) {
     }
 }

@@ -7,6 +7,7 @@ namespace CrispReel\Core\Compile;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\Model\BodyFrame;
+use CrispReel\Core\Rig\Posture;
 use CrispReel\Core\Rig\Skeleton;
 
 /** What the evaluation knows of a performer's body. */
@@ -20,6 +21,12 @@ final class Figure
     public readonly array $morphs;
 
     private ?BodyFrame $frame = null;
+
+    /** @var list<float> world rotations at rest */
+    private readonly array $restTurns;
+
+    /** @var array<string, list<int>> */
+    private array $parts = [];
 
     /** @var array<string, array{float, float, float}> rest positions by role */
     private array $rest = [];
@@ -35,7 +42,7 @@ final class Figure
         /** @var list<string> $morphs */
         $morphs = $digest['morphs'] ?? [];
         $this->morphs = $morphs;
-        [$positions] = $this->skeleton->world($this->skeleton->rotations);
+        [$positions, $this->restTurns] = $this->skeleton->world($this->skeleton->rotations);
         foreach ($this->skeleton->roles as $role => $j) {
             $this->rest[$role] = [$positions[3 * $j], $positions[3 * $j + 1], $positions[3 * $j + 2]];
         }
@@ -52,6 +59,69 @@ final class Figure
         return true;
     }
 
+    /**
+     * Where a joint stands in a row: x, z, heading (the turn that it has made from rest), height.
+     *
+     * @param  list<float>  $row
+     * @return array{float, float, float, float}
+     */
+    public function standing(array $row, int $joint): array
+    {
+        [$p, $q] = (new Posture($this->skeleton, $this->hips, $row))->at($joint);
+
+        return [$p[0], $p[2], Q4::heading(Q4::mul($q, Q4::conjugate($this->restTurn($joint)))), $p[1]];
+    }
+
+    /**
+     * Joints of a limb from the body outward: upper, lower, hand or foot.
+     *
+     * @return array{int, int, int}|null null where a joint is not matched
+     */
+    public function limb(string $kind, string $side): ?array
+    {
+        $r = $this->skeleton->roles;
+        [$a, $b, $c] = $kind === 'leg' ? ['upperLeg', 'lowerLeg', 'foot'] : ['upperArm', 'lowerArm', 'hand'];
+
+        return isset($r[$a.$side], $r[$b.$side], $r[$c.$side]) ? [$r[$a.$side], $r[$b.$side], $r[$c.$side]] : null;
+    }
+
+    /**
+     * Joints of a part of the body: head, trunk, armL, armR, legs; face has shapes and eyes.
+     *
+     * @return list<int>
+     */
+    public function part(string $part): array
+    {
+        return $this->parts[$part] ??= $this->partJoints($part);
+    }
+
+    /** @return list<int> */
+    private function partJoints(string $part): array
+    {
+        $r = $this->skeleton->roles;
+        $top = match ($part) {
+            'face' => ['eyeL', 'eyeR', 'jaw'],
+            'head' => ['neck', 'head'],
+            'armL' => ['shoulderL', 'upperArmL'],
+            'armR' => ['shoulderR', 'upperArmR'],
+            'legs' => ['upperLegL', 'upperLegR'],
+            default => [],
+        };
+        if ($part === 'trunk') {
+            return array_values(array_intersect_key($r, ['spine' => 1, 'chest' => 1, 'upperChest' => 1]));
+        }
+        $roots = array_values(array_intersect_key($r, array_flip($top)));
+        $found = [];
+        foreach ($this->skeleton->parents as $j => $p) {
+            if (in_array($j, $roots, true) || isset($found[$p])) {
+                $found[$j] = true;
+            }
+        }
+        $out = array_keys($found);
+
+        return $part === 'head' ? array_values(array_diff($out, $this->partJoints('face'))) : $out;
+    }
+
     public function body(): BodyFrame
     {
         /** @var array{soleBack?: float, soleFront?: float, height?: float} $facts */
@@ -64,6 +134,14 @@ final class Figure
     public function rest(string $role): ?array
     {
         return $this->rest[$role] ?? null;
+    }
+
+    /** @return array{float, float, float, float} rotation of a joint at rest, in the figure's space */
+    public function restTurn(int $joint): array
+    {
+        $o = 4 * $joint;
+
+        return [$this->restTurns[$o], $this->restTurns[$o + 1], $this->restTurns[$o + 2], $this->restTurns[$o + 3]];
     }
 
     public function height(): float

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\Posture;
 
 /**
  * A performer's lane, settled: any frame, in any order, the same answer. Between and outside beats the nearest pose is
@@ -16,8 +19,9 @@ final readonly class Lane
     /**
      * @param  list<LaneSegment>  $segments  by start
      * @param  list<float>  $standing  the row shown when there is no beat
+     * @param  list<LaneSegment>  $layers  laid over the lane, lowest first
      */
-    public function __construct(public Figure $figure, public array $segments, public array $standing)
+    public function __construct(public Figure $figure, public array $segments, public array $standing, public array $layers = [])
     {
     }
 
@@ -29,11 +33,15 @@ final readonly class Lane
     public function row(float $frame): array
     {
         $i = $this->active($frame);
-        if ($i < 0) {
-            return $this->segments === [] ? $this->standing : $this->segments[0]->row($this->segments[0]->start);
+        $row = $i >= 0 ? $this->blended($i, $frame) : ($this->segments === [] ? $this->standing : $this->segments[0]->row($this->segments[0]->start));
+        foreach ($this->layers as $layer) {
+            $w = $layer->weight($frame);
+            if ($w > 0.0) {
+                $row = $this->laidOver($row, $layer->row($frame), $layer->from->play->mask, $w);
+            }
         }
 
-        return $this->blended($i, $frame);
+        return $row;
     }
 
     /** @return list<float> */
@@ -46,8 +54,58 @@ final readonly class Lane
             return $row;
         }
         $before = $this->blended($i - 1, $frame);
+        $share = Ease::smooth(($into + 1) / ($s->joinFrames + 1));
+        $mixed = ClipTable::between($before, 0, $row, 0, $share, $this->figure->skeleton->count(), count($row));
 
-        return ClipTable::between($before, 0, $row, 0, Ease::smooth(($into + 1) / ($s->joinFrames + 1)), $this->figure->skeleton->count(), count($row));
+        return $this->locked($mixed, $before, $row, $share);
+    }
+
+    /**
+     * Joint angles that are mixed move the feet; they are brought back to the mix of where both poses have them.
+     *
+     * @param  list<float>  $mixed
+     * @param  list<float>  $before
+     * @param  list<float>  $after
+     * @return list<float>
+     */
+    private function locked(array $mixed, array $before, array $after, float $share): array
+    {
+        $f = $this->figure;
+        $p = new Posture($f->skeleton, $f->hips, $mixed);
+        foreach (['L', 'R'] as $side) {
+            $leg = $f->limb('leg', $side);
+            if ($leg === null) {
+                continue;
+            }
+            [$a, $qa] = (new Posture($f->skeleton, $f->hips, $before))->at($leg[2]);
+            [$b, $qb] = (new Posture($f->skeleton, $f->hips, $after))->at($leg[2]);
+            $p->reach($leg[0], $leg[1], $leg[2], V3::mix($a, $b, $share), Q4::slerp($qa, $qb, $share), Q4::rotate($p->at($f->hips)[1], [1.0, 0.0, 0.0]));
+        }
+
+        return $p->result();
+    }
+
+    /**
+     * @param  list<float>  $row
+     * @param  list<float>  $over
+     * @param  list<string>  $mask
+     * @return list<float>
+     */
+    private function laidOver(array $row, array $over, array $mask, float $weight): array
+    {
+        $n = $this->figure->skeleton->count();
+        $joints = $mask === [] ? array_diff(range(0, $n - 1), [$this->figure->hips]) : array_merge(...array_map($this->figure->part(...), $mask));
+        foreach ($joints as $j) {
+            $o = 3 + 4 * $j;
+            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::slerp([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], [$over[$o], $over[$o + 1], $over[$o + 2], $over[$o + 3]], $weight);
+        }
+        if ($mask === [] || in_array('face', $mask, true)) {
+            for ($k = 3 + 4 * $n, $end = $k + count($this->figure->morphs); $k < $end; $k++) {
+                $row[$k] += ($over[$k] - $row[$k]) * $weight;
+            }
+        }
+
+        return array_values($row);
     }
 
     private function active(float $frame): int
@@ -64,7 +122,7 @@ final readonly class Lane
 
     public function end(): float
     {
-        return array_reduce($this->segments, static fn (float $m, LaneSegment $s): float => max($m, $s->end), 0.0);
+        return array_reduce([...$this->segments, ...$this->layers], static fn (float $m, LaneSegment $s): float => max($m, $s->end), 0.0);
     }
 
     /** What the frames from $from up to $to are computed from. */
@@ -81,6 +139,11 @@ final readonly class Lane
                 break;
             }
             $parts[] = $s->fingerprint();
+        }
+        foreach ($this->layers as $s) {
+            if ($s->start < $to && ($s->end > $from || $s->from->play->keepLooping)) {
+                $parts[] = $s->fingerprint();
+            }
         }
 
         return implode(';', $parts);

@@ -8,7 +8,6 @@ use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
-use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
@@ -19,8 +18,14 @@ use CrispReel\Core\Motion\Model\MotionSampler;
  */
 final class LaneCompiler
 {
+    /** @var list<Note> */
+    public array $notes = [];
+
+    private readonly Surroundings $around;
+
     public function __construct(private readonly Document $document, private readonly AssetSource $assets)
     {
+        $this->around = new Surroundings($document, $assets);
     }
 
     public function lane(Item $item, Figure $figure): Lane
@@ -28,29 +33,87 @@ final class LaneCompiler
         $beats = array_values(array_filter($this->document->beats, static fn (Beat $b): bool => $b->item === $item->id));
         usort($beats, static fn (Beat $a, Beat $b): int => [$a->start, $a->id] <=> [$b->start, $b->id]);
         $segments = [];
+        $layers = [];
         foreach ($beats as $beat) {
+            if ($beat->play->layer > 0) {
+                $layers[] = $this->segment($beat, $item, $figure);
+
+                continue;
+            }
+            $last = $segments[count($segments) - 1] ?? null;
+            $stance = $this->stance($last, $beat, $figure);
+            if ($beat->path !== null) {
+                $segments[] = $this->walk($beat, $item, $figure, $stance, $last->ground ?? 0.0);
+
+                continue;
+            }
             $segment = $this->segment($beat, $item, $figure);
-            $this->carryOn($segments, $segment, $figure);
+            $this->carryOn($last, $stance, $segment, $figure);
             $segments[] = $segment;
         }
+        usort($layers, static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start]);
 
-        return new Lane($figure, $segments, $this->standing($figure));
+        return new Lane($figure, $segments, $this->standing($figure), $layers);
     }
 
     private function segment(Beat $beat, Item $item, Figure $figure): LaneSegment
     {
         $asset = $this->document->assets[$beat->motion];
         [$table, $key] = $this->table($asset, $beat->settings, $item, $figure);
+
+        return $this->placed($beat, $table, $key, $figure, 1.0);
+    }
+
+    private function placed(Beat $beat, ClipTable $table, string $key, Figure $figure, float $pace): LaneSegment
+    {
+        [$table, $key] = Adjust::table($this->assets, $table, $key, $beat->play, $figure);
         $in = min($beat->sourceIn, $table->seconds());
         $out = min($beat->sourceOut ?? $table->seconds(), $table->seconds());
         if ($out - $in < 1e-4) {
-            throw UnableToCompile::emptyMotion($asset->name);
+            throw UnableToCompile::emptyMotion($this->document->assets[$beat->motion]->name);
+        }
+        $fill = $beat->play->fill === null ? null : (float) max(1, $beat->play->fill - $beat->start);
+        $timing = new Timing($beat->play, $in, $out, $table->seconds(), $this->document->rate->seconds(1.0) * $beat->speed * $pace, $beat->loops, $fill);
+
+        return new LaneSegment($beat, $table, $key, $in, $out, $timing, $figure->hips);
+    }
+
+    /**
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance
+     */
+    private function walk(Beat $beat, Item $item, Figure $figure, ?array $stance, float $ground): LaneSegment
+    {
+        $asset = $this->document->assets[$beat->motion];
+        $recipe = $this->recipe($asset, $beat->settings);
+        if ($recipe === null || ! in_array($recipe->model, ['walk', 'walkToMark'], true)) {
+            throw UnableToCompile::noPathFor($asset->name);
+        }
+        if (! $figure->isHuman()) {
+            throw UnableToCompile::noFigure($asset->name, $item->name);
+        }
+        $seconds = $beat->path?->arrive === null ? 0.0 : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start)));
+        $from = $stance === null ? [0.0, 0.0, 0.0] : $this->anchor($stance, $stance, 'foot');
+        $walk = new PathWalk($beat, $item, $figure, $recipe, $this->around, $from, $ground, $seconds);
+        [$table, $key, $end] = $walk->table($this->assets);
+        array_push($this->notes, ...$walk->notes());
+        $segment = $this->placed($beat, $table, $key, $figure, $walk->pace);
+        $segment->ground = $end;
+
+        return $segment;
+    }
+
+    /** @param  array<string, mixed>  $settings */
+    private function recipe(AssetRef $asset, array $settings): ?MotionRecipe
+    {
+        $digest = $this->assets->digest($asset);
+        if (! isset($digest['recipe'])) {
+            return null;
         }
 
-        return new LaneSegment(
-            $beat->id, $table, $key, (float) $beat->start, $in, $out, $this->document->rate->seconds(1.0) * $beat->speed,
-            $beat->loops, $beat->root === 'spot', $beat->join, $beat->joinFrames, $figure->hips,
-        );
+        /** @var array{model: string, settings?: array<string, mixed>} $r */
+        $r = $digest['recipe'];
+
+        return (new MotionRecipe($r['model'], $r['settings'] ?? []))->with($settings);
     }
 
     /**
@@ -59,20 +122,15 @@ final class LaneCompiler
      */
     private function table(AssetRef $asset, array $settings, Item $item, Figure $figure): array
     {
-        $digest = $this->assets->digest($asset);
-        if (isset($digest['recipe'])) {
-            if (! $figure->isHuman()) {
-                throw UnableToCompile::noFigure($asset->name, $item->name);
-            }
-
-            /** @var array{model: string, settings?: array<string, mixed>} $r */
-            $r = $digest['recipe'];
-            $recipe = (new MotionRecipe($r['model'], $r['settings'] ?? []))->with($settings);
-
-            return $this->kept($recipe, $figure);
+        $recipe = $this->recipe($asset, $settings);
+        if ($recipe === null) {
+            return ImportedMotion::table($this->assets, $asset, $this->assets->digest($asset), $figure);
+        }
+        if (! $figure->isHuman()) {
+            throw UnableToCompile::noFigure($asset->name, $item->name);
         }
 
-        return ImportedMotion::table($this->assets, $asset, $digest, $figure);
+        return $this->kept($recipe, $figure);
     }
 
     /** @return array{ClipTable, string} */
@@ -104,26 +162,43 @@ final class LaneCompiler
     }
 
     /**
-     * The planar move that makes the new beat begin where the last one stands: the feet that are planted in both poses
-     * coincide in place and heading; without a common planted foot, the hips do.
+     * How the performer stands when a beat begins.
      *
-     * @param  list<LaneSegment>  $before
+     * @return array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null null before any beat
      */
-    private function carryOn(array $before, LaneSegment $segment, Figure $figure): void
+    private function stance(?LaneSegment $last, Beat $beat, Figure $figure): ?array
     {
-        $to = $this->footing($segment->row($segment->start), $figure);
-        if ($before === [] || $segment->join === 'cut') {
+        if ($last === null) {
+            return null;
+        }
+        $frame = (float) $beat->start;
+        $frame = $last->from->play->keepLooping ? $frame : min($frame, $last->end);
+
+        return $this->footing($last->row($frame), $figure, $last->lift, $last->ground);
+    }
+
+    /**
+     * The planar move that makes the new beat begin where the last one stands: the feet that are planted in both poses
+     * coincide in place and heading; without a common planted foot, or where the beat asks for it, the hips do.
+     *
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $from
+     */
+    private function carryOn(?LaneSegment $last, ?array $from, LaneSegment $segment, Figure $figure): void
+    {
+        if ($last === null || $from === null || $segment->join === 'cut') {
             // The motion starts on the mark: its own root at the performer's place.
             $row = $segment->table->at($segment->in);
             $o = $segment->table->width - 3;
             $segment->move = LaneSegment::undo([$row[$o], $row[$o + 1], $row[$o + 2]]);
-            if ($before === []) {
-                return;
-            }
         }
-        $last = $before[count($before) - 1];
-        $from = $this->footing($last->row(min($segment->start, $last->end)), $figure);
-        $segment->move = LaneSegment::after($this->anchor($from, $to), LaneSegment::undo($this->anchor($to, $from)));
+        if ($last !== null && $from !== null) {
+            $segment->lift = $segment->ground = $last->ground;
+            $segment->move = [0.0, 0.0, 0.0];
+            $to = $this->footing($segment->row($segment->start), $figure, $segment->lift, $last->ground);
+            $how = $segment->from->play->anchor;
+            $segment->move = LaneSegment::after($this->anchor($from, $to, $how), LaneSegment::undo($this->anchor($to, $from, $how)));
+        }
+        $segment->carried();
     }
 
     /**
@@ -132,25 +207,24 @@ final class LaneCompiler
      * @param  list<float>  $row
      * @return array{hips: array{float, float, float}, feet: array<string, array{float, float, float}>} x, z, heading
      */
-    private function footing(array $row, Figure $figure): array
+    private function footing(array $row, Figure $figure, float $lift, float $ground): array
     {
-        $rotations = array_slice($row, 3, 4 * $figure->skeleton->count());
-        [$p, $q] = $figure->skeleton->world($rotations, [$row[0], $row[1], $row[2]], $figure->hips);
-        $at = static function (int $j) use ($p, $q): array {
-            $turn = [$q[4 * $j], $q[4 * $j + 1], $q[4 * $j + 2], $q[4 * $j + 3]];
-
-            return [$p[3 * $j], $p[3 * $j + 2], Q4::heading($turn)];
-        };
+        $base = max($lift, $ground);
         $feet = [];
         foreach (['L', 'R'] as $s) {
             $j = $figure->skeleton->roles['foot'.$s] ?? null;
             $rest = $figure->rest('foot'.$s);
-            if ($j !== null && $rest !== null && $p[3 * $j + 1] < $rest[1] + 0.04) {
-                $feet[$s] = $at($j);
+            if ($j === null || $rest === null) {
+                continue;
+            }
+            $foot = $figure->standing($row, $j);
+            if ($foot[3] < $rest[1] + $base + 0.04) {
+                $feet[$s] = [$foot[0], $foot[1], $foot[2]];
             }
         }
+        $hips = $figure->standing($row, $figure->hips);
 
-        return ['hips' => $at($figure->hips), 'feet' => $feet];
+        return ['hips' => [$hips[0], $hips[1], $hips[2]], 'feet' => $feet];
     }
 
     /**
@@ -158,9 +232,9 @@ final class LaneCompiler
      * @param  array{hips: array{float, float, float}, feet: array<string, array{float, float, float}>}  $other
      * @return array{float, float, float}
      */
-    private function anchor(array $of, array $other): array
+    private function anchor(array $of, array $other, string $how): array
     {
-        $both = array_intersect_key($of['feet'], $other['feet']);
+        $both = $how === 'hips' ? [] : array_intersect_key($of['feet'], $other['feet']);
         if (count($both) === 2) {
             [$l, $r] = [$both['L'], $both['R']];
             // Across the feet from right to left is the stance's side axis.

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Motion\ClipTable;
 
 /**
@@ -16,34 +18,49 @@ final class LaneSegment
     /** @var Move x, z, heading applied to every row */
     public array $move = [0.0, 0.0, 0.0];
 
+    /** What every row is raised by. */
+    public float $lift = 0.0;
+
+    /** Height of the ground where the beat ends, in lane space. */
+    public float $ground = 0.0;
+
     /** @var Move what one loop travels, in the motion's own space */
-    public array $loopMove = [0.0, 0.0, 0.0];
+    public readonly array $loopMove;
+
+    /** @var array<int, Move> moves by number of the loop */
+    private array $moves = [];
+
+    public readonly string $beat;
+
+    public readonly float $start;
 
     public readonly float $end;
 
+    public readonly string $join;
+
+    public readonly int $joinFrames;
+
+    private readonly bool $onTheSpot;
+
     /**
-     * @param  float  $start  frame
      * @param  float  $in  source seconds
      * @param  float  $out  source seconds
      */
     public function __construct(
-        public readonly string $beat,
+        public readonly Beat $from,
         public readonly ClipTable $table,
         public readonly string $tableKey,
-        public readonly float $start,
         public readonly float $in,
-        public readonly float $out,
-        public readonly float $secondsPerFrame,
-        public readonly int $loops,
-        public readonly bool $onTheSpot,
-        public readonly string $join,
-        public readonly int $joinFrames,
+        float $out,
+        public readonly Timing $timing,
         public readonly int $hips,
     ) {
-        $this->end = $start + ($out - $in) * $loops / $secondsPerFrame;
+        [$this->beat, $this->start, $this->join, $this->joinFrames] = [$from->id, (float) $from->start, $from->join, $from->joinFrames];
+        $this->end = $this->start + $timing->frames;
+        $this->onTheSpot = $from->root === 'spot';
         $a = $this->root($table->at($in));
         $b = $this->root($table->at($out));
-        $this->loopMove = $onTheSpot ? [0.0, 0.0, 0.0] : self::after($b, self::undo($a));
+        $this->loopMove = $this->onTheSpot ? [0.0, 0.0, 0.0] : self::after($b, self::undo($a));
     }
 
     /**
@@ -53,23 +70,47 @@ final class LaneSegment
      */
     public function row(float $frame): array
     {
-        $local = ($frame < $this->start ? 0.0 : ($frame > $this->end ? $this->end - $this->start : $frame - $this->start)) * $this->secondsPerFrame;
-        $span = $this->out - $this->in;
-        $loop = 0;
-        if ($this->loops > 1 && $span > 0.0) {
-            $loop = min($this->loops - 1, (int) floor($local / $span + 1e-9));
-            $local -= $loop * $span;
-        }
-        $row = $this->table->at($this->in + $local);
+        [$seconds, $loop] = $this->timing->at($frame - $this->start);
+        $row = $this->table->at($seconds);
         if ($this->onTheSpot) {
             $row = ClipTable::moved($row, self::after($this->root($this->table->at($this->in)), self::undo($this->root($row))), $this->hips);
         }
+        $move = $loop === 0 ? $this->move : $this->looped($loop);
+
+        return $move === [0.0, 0.0, 0.0] && $this->lift === 0.0 ? $row : ClipTable::moved($row, $move, $this->hips, $this->lift);
+    }
+
+    /** @return Move */
+    private function looped(int $loop): array
+    {
+        if (isset($this->moves[$loop])) {
+            return $this->moves[$loop];
+        }
+        $step = $loop > 0 ? $this->loopMove : self::undo($this->loopMove);
         $move = $this->move;
-        for ($k = 0; $k < $loop; $k++) {
-            $move = self::after($move, $this->loopMove);
+        for ($k = abs($loop); $k > 0; $k--) {
+            $move = self::after($move, $step);
         }
 
-        return $move === [0.0, 0.0, 0.0] ? $row : ClipTable::moved($row, $move, $this->hips);
+        return $this->moves[$loop] = $move;
+    }
+
+    public function carried(): void
+    {
+        $this->moves = [];
+    }
+
+    /** Share of a laid-over beat at a frame. */
+    public function weight(float $frame): float
+    {
+        $p = $this->from->play;
+        if ($frame < $this->start || ($frame >= $this->end && ! $p->keepLooping)) {
+            return 0.0;
+        }
+        $in = $p->fadeIn < 1 ? 1.0 : Ease::smooth(($frame - $this->start + 1) / ($p->fadeIn + 1));
+        $out = $p->fadeOut < 1 || $p->keepLooping ? 1.0 : Ease::smooth(($this->end - $frame) / ($p->fadeOut + 1));
+
+        return $p->weight * min($in, $out);
     }
 
     /**
@@ -113,8 +154,8 @@ final class LaneSegment
     public function fingerprint(): string
     {
         return sprintf(
-            '%s|%.6f|%.6f|%.6f|%.9f|%d|%d|%s|%d|%.7f,%.7f,%.7f', $this->tableKey, $this->start, $this->in, $this->out,
-            $this->secondsPerFrame, $this->loops, (int) $this->onTheSpot, $this->join, $this->joinFrames, ...$this->move,
+            '%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->tableKey, $this->start, $this->timing->fingerprint(),
+            (int) $this->onTheSpot, $this->join, $this->joinFrames, $this->lift, ...$this->move,
         );
     }
 }

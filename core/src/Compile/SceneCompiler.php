@@ -47,7 +47,7 @@ final class SceneCompiler
         }
         $frames = $this->frames($lanes);
         $shots = array_map(static fn (Shot $s): Shot => $s->until($frames), $this->document->shots);
-        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots);
+        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes);
         foreach ($order as $id) {
             $this->carries($scene, $id);
         }

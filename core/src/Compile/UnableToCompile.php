@@ -35,6 +35,11 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
         return new self('motion.empty', "The motion \"{$motion}\" has no length.", 'Bring in a motion with at least two keys.');
     }
 
+    public static function noPathFor(string $motion): self
+    {
+        return new self('motion.path', "The motion \"{$motion}\" does not follow a path.", 'Choose a walk, or take the path away.');
+    }
+
     public function reason(): string
     {
         return $this->reasonName;

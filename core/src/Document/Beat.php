@@ -25,6 +25,8 @@ final readonly class Beat
         public string $join,
         public int $joinFrames,
         public array $settings,
+        public ?Path $path,
+        public Play $play,
     ) {
     }
 
@@ -35,6 +37,7 @@ final readonly class Beat
             $in->number('sourceIn', 0.0, 0.0, 3600), $in->has('sourceOut') ? $in->number('sourceOut', null, 0.0, 3600) : null,
             $in->number('speed', 1.0, 0.05, 20), $in->whole('loops', 1, 1, 10_000), $in->choice('root', self::ROOTS, 'travel'),
             $in->choice('join', self::JOINS, 'carryOn'), $in->whole('joinFrames', 8, 0, 240), $in->map('settings'),
+            Path::from($in), Play::from($in),
         );
     }
 
@@ -45,6 +48,7 @@ final readonly class Beat
             'id' => $this->id, 'item' => $this->item, 'motion' => $this->motion, 'start' => $this->start, 'sourceIn' => $this->sourceIn,
             'sourceOut' => $this->sourceOut, 'speed' => $this->speed, 'loops' => $this->loops, 'root' => $this->root,
             'join' => $this->join, 'joinFrames' => $this->joinFrames, 'settings' => (object) $this->settings,
+            'path' => $this->path?->toArray(), 'play' => (object) $this->play->toArray(),
         ];
     }
 }

@@ -97,7 +97,7 @@ final readonly class Input
     }
 
     /** @return list<float> */
-    private function numbers(string $key, int $count): array
+    public function numbers(string $key, int $count): array
     {
         $v = $this->data[$key] ?? null;
         if (! is_array($v) || count($v) !== $count) {
@@ -124,6 +124,35 @@ final readonly class Input
 
         /** @var array<string, mixed> $v */
         return $v;
+    }
+
+    public function child(string $key): self
+    {
+        return new self($this->map($key), $this->path($key));
+    }
+
+    /** @return list<array{float, float}> */
+    public function pairs(string $key, int $most): array
+    {
+        $v = $this->data[$key] ?? [];
+        if (! is_array($v) || ! array_is_list($v) || count($v) > $most) {
+            throw UnableToReadDocument::at($this->path($key), "a list of at most {$most} pairs of numbers belongs here");
+        }
+        $all = new self($v, $this->path($key));
+        $out = [];
+        foreach (array_keys($v) as $i) {
+            $pair = $all->numbers((string) $i, 2);
+            $out[] = [$pair[0], $pair[1]];
+        }
+
+        return $out;
+    }
+
+    public function yes(string $key): bool
+    {
+        $v = $this->data[$key] ?? false;
+
+        return is_bool($v) ? $v : throw UnableToReadDocument::at($this->path($key), 'true or false belongs here');
     }
 
     /** @return list<self> */

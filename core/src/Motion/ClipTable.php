@@ -190,18 +190,18 @@ final class ClipTable
     }
 
     /**
-     * A planar move of a whole pose: turn by a heading about the origin, then shift.
+     * A planar move of a whole pose: turn by a heading about the origin, then shift, and raise.
      *
      * @param  list<float>  $row
      * @param  array{float, float, float}  $move  x, z, heading
      * @return list<float>
      */
-    public static function moved(array $row, array $move, int $hips): array
+    public static function moved(array $row, array $move, int $hips, float $lift = 0.0): array
     {
         $c = cos($move[2]);
         $s = sin($move[2]);
         $q = Q4::mul(Q4::aroundY($move[2]), self::rotation($row, $hips));
 
-        return self::withHips($row, $row[0] * $c + $row[2] * $s + $move[0], $row[1], -$row[0] * $s + $row[2] * $c + $move[1], $hips, $q);
+        return self::withHips($row, $row[0] * $c + $row[2] * $s + $move[0], $row[1] + $lift, -$row[0] * $s + $row[2] * $c + $move[1], $hips, $q);
     }
 }

@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Motion\Model;
 
+use Closure;
 use CrispReel\Core\Math\Ease;
 
 /** Where both feet stand and swing over a whole motion. Stance is geometry (the foot rolls in place); swing is a lifted arc. */
 final class FootPlan
 {
-    /** @param  array<string, list<Step>>  $steps by side, in time order */
-    public function __construct(private readonly BodyFrame $body, private readonly GaitStyle $style, public array $steps)
+    /**
+     * @param  array<string, list<Step>>  $steps by side, in time order
+     * @param  (Closure(float, float, float): float)|null  $ground  height at x, z not above a ceiling, for swings over edges
+     */
+    public function __construct(private readonly BodyFrame $body, private readonly GaitStyle $style, public array $steps, private readonly ?Closure $ground = null)
     {
     }
 
@@ -25,12 +29,43 @@ final class FootPlan
         }
         $p = $steps[$i];
         if ($t <= $p->off || $i === $n - 1) {
-            [$th, $toe, $z, $y, $u] = $this->planted($p, $t);
+            [$th, $toe, , , $u] = $this->planted($p, $t);
+            [$x, $y, $z] = $this->ankleOf($p, $t);
 
-            return new Footing([$p->x + sin($p->heading) * $z, $y, $p->z + cos($p->heading) * $z], $th, $toe, $p->heading, true, $u);
+            return new Footing([$x, $y, $z], $th + $p->slope, $toe + $p->slope, $p->heading, true, $u);
+        }
+
+        if ($this->ground !== null) {
+            $p->over ??= $this->clearing($p, $steps[$i + 1]);
         }
 
         return $this->swing($p, $steps[$i + 1], $t);
+    }
+
+    /** What has to be added to a swing so that heel, ball and toe pass over all that rises on the way. */
+    private function clearing(Step $p, Step $q): float
+    {
+        $most = 0.0;
+        $p->over = 0.0;
+        for ($k = 1; $k < 16; $k++) {
+            $u = $k / 16;
+            $f = $this->swing($p, $q, $p->off + $u * ($q->on - $p->off));
+            foreach ([$this->body->heelZ, $this->body->ballZ, $this->body->tipZ] as $d) {
+                $x = $f->ankle[0] + sin($f->heading) * $d;
+                $z = $f->ankle[2] + cos($f->heading) * $d;
+                $low = $f->ankle[1] - $this->body->ankleY * cos($f->pitch) + sin($f->pitch) * $d;
+                $need = ($this->ground)($x, $z, max($p->y, $q->y) + 0.3) + 0.02 - $low;
+                $most = max($most, $need / self::plateau($u));
+            }
+        }
+
+        return min(0.35, $most);
+    }
+
+    /** Up at once, level, down late: a bump for feet that step over edges. */
+    private static function plateau(float $u): float
+    {
+        return Ease::smooth($u / 0.3) * Ease::smooth((1 - $u) / 0.3);
     }
 
     /** Share of the weight on the left foot, 0 to 1. */
@@ -102,19 +137,35 @@ final class FootPlan
         $a1 = $this->ankleOf($p, $p->off - $e);
         $b0 = $this->ankleOf($q, $q->on);
         // Slow at the touch: what skims within 3 mm of the floor is seen to slide.
-        $touch = $st->speed * 0.15 * $span * Ease::clamp($q->land);
+        $touch = $st->speed * 0.09 * $span * Ease::clamp($q->land);
+        $v = $u;
         $u2 = $u * $u;
         $u3 = $u2 * $u;
-        $hermite = static fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $u) + $b * (3 * $u2 - 2 * $u3) + $mb * ($u3 - $u2);
+        if ($p->over > 0.0) {
+            // Over an edge: up first, across, then down.
+            $v = Ease::mix($u, Ease::smooth(Ease::smooth($u)), min(1.0, $p->over / 0.10));
+            [$u2, $u3] = [$v * $v, $v ** 3];
+        }
+        $hermite = fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $v) + $b * (3 * $u2 - 2 * $u3) + $mb * ($u3 - $u2);
         $x = $hermite($a0[0], $b0[0], ($a0[0] - $a1[0]) / $e * $span, sin($q->heading) * $touch);
         $z = $hermite($a0[2], $b0[2], ($a0[2] - $a1[2]) / $e * $span, cos($q->heading) * $touch);
         $far = Ease::clamp(hypot($q->x - $p->x, $q->z - $p->z) / (2 * $st->step));
         $th = $this->swingPitch($a0[3], ($a0[3] - $a1[3]) / $e * $span, $b0[3], -deg2rad(4.0) * $far, $u);
         [, $y, $toe] = $this->body->roll($th);
+        $ground = self::passing($p->y, $q->y, $u);
+        $slope = $p->slope + ($q->slope - $p->slope) * Ease::smooth($u);
         $lift = $st->clearance * (0.35 + 0.65 * $far) * sin(M_PI * $u ** 0.75);
         $heading = $p->heading + ($q->heading - $p->heading) * Ease::smooth($u);
 
-        return new Footing([$x, max($y, 0.0) + $lift, $z], $th, $toe, $heading, false, $u);
+        return new Footing([$x, max($y, 0.0) + $lift + $ground + ($p->over ?? 0.0) * self::plateau($u), $z], $th + $slope, $toe + $slope, $heading, false, $u);
+    }
+
+    /** Height of the ground that a swinging foot has to clear: up before the edge, down only after it. */
+    private static function passing(float $from, float $to, float $u): float
+    {
+        $share = $to > $from ? Ease::smooth($u / 0.55) : Ease::smooth(($u - 0.45) / 0.55);
+
+        return $from + ($to - $from) * $share + min(0.05, 0.4 * abs($to - $from)) * sin(M_PI * $u);
     }
 
     /** Toe-off angle, then toes level at 55 %, then toes up before the heel strikes. */
@@ -138,8 +189,11 @@ final class FootPlan
     /** @return array{float, float, float, float} ankle x y z and pitch */
     private function ankleOf(Step $p, float $t): array
     {
-        [$th, , $z, $y] = $this->planted($p, $t);
+        [$th, , $along, $up] = $this->planted($p, $t);
+        // On a slope the whole roll tips about the ground under the ankle.
+        $z = $along * cos($p->slope) - $up * sin($p->slope);
+        $y = $along * sin($p->slope) + $up * cos($p->slope);
 
-        return [$p->x + sin($p->heading) * $z, $y, $p->z + cos($p->heading) * $z, $th];
+        return [$p->x + sin($p->heading) * $z, $p->y + $y, $p->z + cos($p->heading) * $z, $th];
     }
 }

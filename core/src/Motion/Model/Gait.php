@@ -10,13 +10,18 @@ use CrispReel\Core\Math\Noise;
 
 /**
  * Walking, feet first: footfalls are planned, the feet roll over them, the pelvis rides on the legs, and the upper body
- * answers with lagged cosines of the one phase. Straight ahead along +Z; left heel strikes at whole phases.
+ * answers with lagged cosines of the one phase. It follows a course over the ground, straight along +Z unless another is
+ * given; left heel strikes at whole phases.
  */
 final class Gait
 {
     private FootPlan $feet;
 
+    /** Distance along the course. */
     private MonotoneTrack $travel;
+
+    /** Turn of the body against the course's heading. */
+    private MonotoneTrack $turning;
 
     private MonotoneTrack $phase;
 
@@ -34,13 +39,15 @@ final class Gait
         private readonly GaitStyle $style,
         private readonly int $seed,
         private readonly bool $cycle,
+        private readonly Course $course,
     ) {
+        $this->turning = new MonotoneTrack([0.0], [[0.0]]);
     }
 
     /** An endless steady walk; the motion is one or two whole strides of it. */
     public static function cycle(BodyFrame $body, GaitStyle $style, int $seed = 1): self
     {
-        $g = new self($body, $style, $seed, true);
+        $g = new self($body, $style, $seed, true, Course::straight());
         $g->planCycle();
         $g->ride();
 
@@ -50,16 +57,40 @@ final class Gait
     /** From a stand, so many metres ahead, to a stand on the mark. */
     public static function toMark(BodyFrame $body, GaitStyle $style, float $metres, int $seed = 1): self
     {
-        $g = new self($body, $style, $seed, false);
-        $g->planToMark(max(0.5, $metres));
+        $g = new self($body, $style, $seed, false, Course::straight());
+        $g->planToMark(max(0.5, $metres), 0.0, null);
         $g->ride();
 
         return $g;
     }
 
+    /**
+     * Along a course: from a stand at its start, turning first to where it leads, to a stand at its end.
+     *
+     * @param  float  $facing  heading of the stand it begins with, radians
+     * @param  float|null  $face  heading of the stand it ends with; null: as the course arrives
+     */
+    public static function along(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, int $seed = 1): self
+    {
+        $g = new self($body, $style, $seed, false, $course);
+        $g->planToMark($course->length(), $facing, $face);
+        $g->ride();
+
+        return $g;
+    }
+
+    /** Seconds that along() takes, without riding it. */
+    public static function secondsAlong(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face): float
+    {
+        $g = new self($body, $style, 1, false, $course);
+        $g->planToMark($course->length(), $facing, $face);
+
+        return $g->seconds;
+    }
+
     public function metres(): float
     {
-        return $this->cycle ? 2 * $this->style->step * $this->strides() : $this->travel->at($this->seconds)[1];
+        return $this->cycle ? 2 * $this->style->step * $this->strides() : $this->travel->at($this->seconds)[0];
     }
 
     private function strides(): int
@@ -74,7 +105,75 @@ final class Gait
 
     private function place(float $s, float $m, float $on, float $off, float $land = 1.0): Step
     {
-        return new Step($m * $this->half(), $s, $m * deg2rad(5.0), $on, $off, $land);
+        [$x, $z, $h] = $this->course->at($s);
+        $toe = $h + $m * deg2rad(5.0);
+        // Where an edge would run under the foot, it steps a little shorter or longer.
+        $spare = null;
+        foreach ([0.0, 0.05, -0.05, 0.10, -0.10, 0.15, -0.15, 0.20, -0.20] as $shift) {
+            $px = $x + cos($h) * $m * $this->half() + sin($h) * $shift;
+            $pz = $z - sin($h) * $m * $this->half() + cos($h) * $shift;
+            $ground = $this->course->footing($px, $pz, $toe, $s + $shift, $this->sole());
+            if ($ground !== null && (! $ground[2] || $spare === null)) {
+                $step = new Step($px, $pz, $toe, $on, $off, $land, 1.0, $ground[0], $ground[1]);
+                if (! $ground[2]) {
+                    return $step;
+                }
+                $spare = $step;
+            }
+        }
+        $px = $x + cos($h) * $m * $this->half();
+        $pz = $z - sin($h) * $m * $this->half();
+
+        return $spare ?? new Step($px, $pz, $toe, $on, $off, $land, 1.0, $this->course->height($px, $pz, $s));
+    }
+
+    /** @return array{float, float, float} heel, ball and toe tip ahead of the ankle */
+    private function sole(): array
+    {
+        return [$this->body->heelZ, $this->body->ballZ, $this->body->tipZ];
+    }
+
+    /** The common stance at a distance along the course, turned by so much against it. */
+    private function standAt(string $side, float $s, float $turn): Step
+    {
+        [$x, $z, $h] = $this->course->at($s);
+        $home = Standing::stance($side);
+        $h += $turn;
+        [$home->x, $home->z] = [$x + cos($h) * $home->x + sin($h) * $home->z, $z - sin($h) * $home->x + cos($h) * $home->z];
+        $home->heading += $h;
+        [$home->y, $home->slope] = $this->course->footing($home->x, $home->z, $home->heading, $s, $this->sole()) ?? [$this->course->height($home->x, $home->z, $s), 0.0];
+
+        return $home;
+    }
+
+    /**
+     * Small steps on the spot that turn a stand, inner foot first, at most 52 degrees a pair.
+     *
+     * @param  array<string, list<Step>>  $steps  added to
+     * @return array{list<float>, list<list<float>>, float} turning keys, and when the last foot is down
+     */
+    private function turnSteps(array &$steps, float $s, float $from, float $to, float $t): array
+    {
+        $way = $to - $from;
+        $pairs = (int) ceil(abs($way) / 0.9);
+        $times = [$t];
+        $turns = [[$from]];
+        for ($k = 1; $k <= $pairs; $k++) {
+            foreach ($way > 0 ? ['L', 'R'] : ['R', 'L'] as $side) {
+                $last = $steps[$side][count($steps[$side]) - 1];
+                $last->off = $t + 0.06;
+                $last->leave = 0.35;
+                $step = $this->standAt($side, $s, $from + $way * $k / $pairs);
+                $step->on = $t + 0.40;
+                $step->land = 0.12;
+                $steps[$side][] = $step;
+                $t += 0.42;
+            }
+            $times[] = $t - 0.1;
+            $turns[] = [$from + $way * $k / $pairs];
+        }
+
+        return [$times, $turns, $t];
     }
 
     private function planCycle(): void
@@ -90,34 +189,29 @@ final class Gait
             $s = $k * $st->step;
             $steps[$k % 2 === 0 ? 'L' : 'R'][] = $this->place($s, $k % 2 === 0 ? 1.0 : -1.0, $on, $on + 2 * $st->stepSeconds - $swing);
             $keys['t'][] = $on + ($st->duty - 0.5) * $st->stepSeconds;
-            $keys['v'][] = [0.0, $s - $st->step / 2];
+            $keys['v'][] = [$s - $st->step / 2];
             $keys['p'][] = [$k / 2];
         }
-        $this->feet = new FootPlan($this->body, $st, $steps);
+        $this->feet = new FootPlan($this->body, $st, $steps, $this->course->uneven());
         $this->travel = new MonotoneTrack($keys['t'], $keys['v']);
         $this->phase = new MonotoneTrack(array_map(static fn (int $k): float => $k * $st->stepSeconds, range(-4, $count)), $keys['p']);
         $this->strength = new MonotoneTrack([0.0], [[1.0]]);
         $this->from = -2 * $st->stepSeconds;
     }
 
-    private function planToMark(float $metres): void
+    private function planToMark(float $metres, float $facing, ?float $face): void
     {
         $st = $this->style;
         $count = max(2, (int) round($metres / $st->step + 0.35));
         $length = $metres / ($count - 0.35);
-        $steps = ['L' => [Standing::stance('L')], 'R' => [Standing::stance('R')]];
-        $kt = [-5.0, 0.12];
-        $kv = [[0.0, 0.0], [0.0, 0.0]];
-        $pt = [-5.0, 0.0];
-        $pv = [[-0.5], [-0.5]];
-        $at = [-5.0, 0.0];
-        $av = [[0.0], [0.0]];
-        $t = 0.30;
+        $first = self::wrapped($facing - $this->course->at(0.0)[2]);
+        $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
+        [$turnTimes, $turns, $begin] = abs($first) > 0.6 ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1) : [[0.1, 0.9], [[$first], [0.0]], 0.0];
+        $travel = [[-5.0, 0.0], [$begin + 0.12, 0.0]];
+        $t = $begin + 0.30;
+        $phase = [[-5.0, -0.5], [$begin, -0.5], [$t - 0.02, -0.5]];
+        $strength = [[-5.0, 0.0], [$t - 0.02, 0.0]];
         $before = 0.0;
-        array_push($pt, $t - 0.02);
-        array_push($pv, [-0.5]);
-        array_push($at, $t - 0.02);
-        array_push($av, [0.0]);
         for ($k = 1; $k <= $count + 1; $k++) {
             $closing = $k === $count + 1;
             $s = $closing ? $metres : ($k - 0.35) * $length;
@@ -126,30 +220,41 @@ final class Gait
             $last = $steps[$side][count($steps[$side]) - 1];
             $last->off = $t - (1 - $st->duty) * 2 * $st->stepSeconds * ($k === 1 ? 1.1 : ($closing ? 0.95 : 1.0));
             $last->leave = $k === 1 ? 0.75 : ($closing ? 0.8 : 1.0);
-            $step = $this->place($s, $side === 'L' ? 1.0 : -1.0, $t, 1e9, $closing ? 0.25 : ($k === 1 ? 0.9 : 1.0));
-            if ($k >= $count) {
-                // Both feet end in the common stance, so that what follows joins without a slide.
-                $home = Standing::stance($side);
-                [$step->x, $step->z, $step->heading] = [$home->x, $metres + $home->z, $home->heading];
-            }
+            // Both feet end in the common stance, so that what follows joins without a slide.
+            $step = $k >= $count ? $this->standAt($side, $metres, 0.0) : $this->place($s, $side === 'L' ? 1.0 : -1.0, $t, 1e9);
+            [$step->on, $step->off, $step->land] = [$t, 1e9, $closing ? 0.25 : ($k === 1 ? 0.9 : 1.0)];
             $steps[$side][] = $step;
-            $kt[] = $t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0);
-            $kv[] = [0.0, ($s + $before) / 2];
-            $pt[] = $t;
-            $pv[] = [($k - 1) / 2];
-            $at[] = $t;
-            $av[] = [$closing ? 0.0 : ($k === $count ? 0.85 : 1.0)];
+            $travel[] = [$t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0), ($s + $before) / 2];
+            $phase[] = [$t, ($k - 1) / 2];
+            $strength[] = [$t, $closing ? 0.0 : ($k === $count ? 0.85 : 1.0)];
             $before = $s;
         }
-        array_push($pt, $t + 0.35);
-        array_push($pv, [$count / 2]);
-        array_push($at, $t + 0.35);
-        array_push($av, [0.0]);
-        $this->feet = new FootPlan($this->body, $st, $steps);
-        $this->travel = new MonotoneTrack($kt, $kv);
-        $this->phase = new MonotoneTrack($pt, $pv);
-        $this->strength = new MonotoneTrack($at, $av);
+        $phase[] = [$t + 0.35, $count / 2];
+        $strength[] = [$t + 0.35, 0.0];
         $this->seconds = $t + 0.6;
+        $last = $face === null ? 0.0 : self::wrapped($face - $this->course->at($metres)[2]);
+        if (abs($last) > 0.1) {
+            [$times, $more, $end] = $this->turnSteps($steps, $metres, 0.0, $last, max($t + 0.35, end($turnTimes) + 0.1));
+            array_push($turnTimes, ...$times);
+            array_push($turns, ...$more);
+            $this->seconds = $end + 0.6;
+        }
+        $this->feet = new FootPlan($this->body, $st, $steps, $this->course->uneven());
+        $this->travel = self::track($travel);
+        $this->phase = self::track($phase);
+        $this->strength = self::track($strength);
+        $this->turning = new MonotoneTrack($turnTimes, $turns);
+    }
+
+    private static function wrapped(float $angle): float
+    {
+        return atan2(sin($angle), cos($angle));
+    }
+
+    /** @param  list<array{float, float}>  $keys */
+    private static function track(array $keys): MonotoneTrack
+    {
+        return new MonotoneTrack(array_column($keys, 0), array_map(static fn (array $k): array => [$k[1]], $keys));
     }
 
     /** The ride height is smoothed once for the whole motion (Gaussian, 0.09 of a step), then limited by reach. */
@@ -198,15 +303,17 @@ final class Gait
         $st = $this->style;
         $d = M_PI / 180;
         $c = new Channels;
-        [$x, $z] = $this->travel->at($t);
+        $s = $this->travel->at($t)[0];
+        [$x, $z, $way] = $this->course->at($s);
+        $c->heading = $way + $this->turning->at($t)[0];
         $phase = $this->phase->at($t)[0];
         $a = $this->strength->at($t)[0];
         $wave = static fn (float $lag): float => cos(2 * M_PI * ($phase - $lag));
         $wave2 = static fn (float $lag): float => cos(4 * M_PI * ($phase - $lag));
-        foreach (['L', 'R'] as $s) {
-            $c->foot[$s] = $this->feet->footing($s, $t);
+        foreach (['L', 'R'] as $side) {
+            $c->foot[$side] = $this->feet->footing($side, $t);
         }
-        $c->root = [$x, $z, 0.0];
+        $c->root = [$x, $z, $c->heading];
         $double = max(0.08, ($st->duty - 0.5) * 2 * $st->stepSeconds);
         $sway = $this->feet->sway($t, $st->stepSeconds * 0.62, $double);
         $swing = Ease::mix(0.055, $st->sway, Ease::smooth($a * 1.2));
@@ -214,7 +321,8 @@ final class Gait
         $ahead = (0.85 * $st->speed * ($st->duty - 0.5) * $st->stepSeconds + 0.036) * $a - $a * 0.05 * $st->step * 0.16 * sin(4 * M_PI * ($phase - 0.12)) + (1 - $a) * 0.012;
         $gait = min(1.0, $a * 1.3);
         $idle = 1 - $gait;
-        $c->hip = [$x + $sway * $swing, 0.0, $z + $ahead];
+        [$sin, $cos] = [sin($c->heading), cos($c->heading)];
+        $c->hip = [$x + $cos * $sway * $swing + $sin * $ahead, 0.0, $z - $sin * $sway * $swing + $cos * $ahead];
         $c->pelvis = [
             $st->pelvisTilt * 0.6 * $gait + $a * 1.2 * $d * $wave2(0.06) + $idle * 2 * $d, -$a * $st->pelvisYaw * $wave(0.0),
             $a * $st->pelvisList * $wave(0.145) + $idle * $sway * 1.5 * $d,
@@ -262,12 +370,12 @@ final class Gait
             $st->lean * (0.35 + 0.65 * $a) + $a * 1.5 * $d * $st->bounce * $wave2(0.13), $a * $st->thoraxYaw * $wave(0.03),
             -$a * 2.0 * $d * (1 + $st->weight * 0.6) * $wave(0.16) - $idle * $sway * $d,
         ];
-        $speed = fn (float $u): float => $this->travel->at($u)[1];
+        $speed = fn (float $u): float => $this->travel->at($u)[0];
         $push = $this->cycle ? 0.0 : ($speed($t + 0.3) - 2 * $speed($t + 0.02) + $speed($t - 0.26)) / 0.078;
         $lean = Ease::clamp($push * 2.4, -7.0, 7.0) * $d;
         $c->thorax[0] += $lean;
         $c->pelvis[0] += $lean * 0.45 + max(0.0, $st->lean - 3 * $d) * 0.45 * Ease::mix(0.4, 1.0, $a);
-        $c->head = [$st->headPitch * $a + (1 - $a) * $d + $a * 0.8 * $d * $wave2(0.2), $a * 0.012 * $wave(0.06), $a * 0.42 * $d * $wave(0.2)];
+        $c->head = [$st->headPitch * $a + (1 - $a) * $d + $a * 0.8 * $d * $wave2(0.2), $a * 0.012 * $wave(0.06) + $this->lookAhead($t), $a * 0.42 * $d * $wave(0.2)];
         foreach (['L' => 0.5, 'R' => 0.0] as $s => $half) {
             $this->arm($c, $s, static fn (float $lag): float => cos(2 * M_PI * ($phase + $half - $lag)), $wave2, $a);
         }
@@ -276,6 +384,15 @@ final class Gait
         if (! $raw) {
             $c->face += ['blinkL' => $this->blink($t), 'blinkR' => $this->blink($t)];
         }
+    }
+
+    /** The head looks where the course leads, half a second ahead of the feet. */
+    private function lookAhead(float $t): float
+    {
+        $ahead = $this->course->at($this->travel->at($t + 0.5)[0])[2] + $this->turning->at($t + 0.35)[0];
+        $now = $this->course->at($this->travel->at($t)[0])[2] + $this->turning->at($t)[0];
+
+        return Ease::clamp(self::wrapped($ahead - $now) * 0.7, -0.7, 0.7);
     }
 
     /**

@@ -13,16 +13,29 @@ final class MotionSampler
 {
     public const RATE = 30.0;
 
+    /** Rows a second where feet strike the ground: between two rows a foot moves in a straight line. */
+    public const GAIT_RATE = 60.0;
+
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 2;
+    public const VERSION = 3;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
     {
         [$model, $seconds, $loops] = self::model($body, $recipe);
+
+        return self::sampled($body, $model, $seconds, $loops, $morphs, in_array($recipe->model, ['walk', 'walkToMark'], true) ? self::GAIT_RATE : self::RATE);
+    }
+
+    /**
+     * @param  Closure(float): Channels  $model
+     * @param  list<string>  $morphs
+     */
+    public static function sampled(BodyFrame $body, Closure $model, float $seconds, bool $loops, array $morphs, float $rate = self::GAIT_RATE): ClipTable
+    {
         $solver = new BodySolver($body);
         // A whole number of rows: a loop's last row equals its first.
-        $count = max(2, (int) round($seconds * self::RATE) + 1);
+        $count = max(2, (int) round($seconds * $rate) + 1);
         $rows = [];
         for ($i = 0; $i < $count; $i++) {
             $c = $model($seconds * $i / ($count - 1));

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Motion\Model;
 
-/** One footfall: place and heading of the foot, when it lands and leaves, and how fully it rolls (0 flat, 1 full). */
+/** One footfall: place and heading of the foot, when it lands and leaves, how fully it rolls (0 flat, 1 full), and the ground's height and slope ahead. */
 final class Step
 {
     public function __construct(
@@ -15,6 +15,10 @@ final class Step
         public float $off,
         public float $land = 1.0,
         public float $leave = 1.0,
+        public float $y = 0.0,
+        public float $slope = 0.0,
+        /** How much higher the foot is carried on its way to the next step, metres; null before it is known. */
+        public ?float $over = null,
     ) {
     }
 

@@ -1,0 +1,191 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Path;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\Model\Course;
+use CrispReel\Core\Motion\Model\Gait;
+use CrispReel\Core\Motion\Model\GaitStyle;
+use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Motion\Model\MotionSampler;
+
+/** A walk along a drawn way over the scene's ground, from where the performer stands. */
+final class PathWalk
+{
+    /** Speeds that a walk is asked to keep so that it arrives on time, metres a second. */
+    private const SLOWEST = 0.4;
+
+    private const FASTEST = 2.2;
+
+    /** Bodies are checked against walls at these heights, metres. */
+    private const BODY = [0.6, 1.25];
+
+    /** @var list<array{string, string, float}> what the way meets: thing, kind (wall or step), metres along it */
+    public array $met = [];
+
+    /** Seconds of walking a second of the scene, for what the walk alone cannot make up. */
+    public float $pace = 1.0;
+
+    private readonly Placement $place;
+
+    private readonly Path $path;
+
+    /** @param  array{float, float, float}  $from  x, z, heading of the stand before, in lane space */
+    public function __construct(
+        private readonly Beat $beat,
+        private readonly Item $item,
+        private readonly Figure $figure,
+        private readonly MotionRecipe $recipe,
+        private readonly Surroundings $around,
+        private readonly array $from,
+        private readonly float $ground,
+        private readonly float $seconds,
+    ) {
+        assert($beat->path !== null);
+        $this->path = $beat->path;
+        $this->place = Placement::standing($item->position, $item->headingDeg, $item->scale);
+    }
+
+    /**
+     * The solved walk in lane space, its key, and the height of the ground where it ends.
+     *
+     * @return array{ClipTable, string, float}
+     */
+    public function table(AssetSource $assets): array
+    {
+        $points = $this->points();
+        $region = $this->region();
+        $key = hash('sha256', json_encode([
+            'path', MotionSampler::VERSION, $this->recipe->toArray(), $this->figure->blob, array_map(static fn (float $v): string => sprintf('%.5f', $v), array_merge(...$points)),
+            array_map(static fn (float $v): string => sprintf('%.5f', $v), [...$this->from, $this->ground, $this->item->scale, ...$this->item->position]),
+            $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds), $this->item->headingDeg, $this->around->signature($region),
+        ], JSON_THROW_ON_ERROR));
+        $kept = $assets->solved($key);
+        if ($kept === null) {
+            $kept = $this->solve($points, $region);
+            $assets->keep($key, $kept);
+        }
+        $size = unpack('V', $kept);
+        assert(is_array($size) && is_int($size[1]));
+        $about = json_decode(substr($kept, 4, $size[1]), true);
+        assert(is_array($about));
+
+        /** @var array{met: list<array{string, string, float}>, pace: float|int, ground: float|int} $about */
+        $this->met = $about['met'];
+        $this->pace = (float) $about['pace'];
+
+        return [ClipTable::fromBytes(substr($kept, 4 + $size[1])), $key, (float) $about['ground']];
+    }
+
+    /** @return list<array{float, float}> in model metres, from the stand on */
+    private function points(): array
+    {
+        $back = $this->place->inverse();
+        $scale = $this->figure->body()->scale;
+        $points = [[$this->from[0] / $scale, $this->from[1] / $scale]];
+        foreach ($this->path->points as [$x, $z]) {
+            $p = $back->point([$x, $this->place->position[1], $z]);
+            $points[] = [$p[0] / $scale, $p[2] / $scale];
+        }
+
+        return $points;
+    }
+
+    /** @return array{float, float, float, float} */
+    private function region(): array
+    {
+        $start = $this->place->point([$this->from[0], 0.0, $this->from[1]]);
+        $x = [$start[0], ...array_column($this->path->points, 0)];
+        $z = [$start[2], ...array_column($this->path->points, 1)];
+
+        return [min($x) - 1.5, min($z) - 1.5, max($x) + 1.5, max($z) + 1.5];
+    }
+
+    /**
+     * @param  list<array{float, float}>  $points
+     * @param  array{float, float, float, float}  $region
+     */
+    private function solve(array $points, array $region): string
+    {
+        $solids = $this->around->solids($region);
+        $body = $this->figure->body();
+        $unit = $body->scale * $this->item->scale;
+        $base = $this->place->position[1];
+        $ground = function (float $x, float $z, float $ceiling) use ($solids, $body, $unit, $base): ?float {
+            $p = $this->place->point([$x * $body->scale, 0.0, $z * $body->scale]);
+            $top = $base + $ceiling * $unit;
+            $best = null;
+            // A foot bridges the gap between two planks.
+            foreach ([[0.0, 0.0], [0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]] as [$dx, $dz]) {
+                $y = $solids->height($p[0] + $dx, $p[2] + $dz, $top);
+                $best = $y !== null && ($best === null || $y > $best) ? $y : $best;
+            }
+
+            return $best === null ? null : ($best - $base) / $unit;
+        };
+        $course = Course::through($points, $ground, $this->ground / $body->scale, Course::STEP_UP / $unit);
+        $style = $this->recipe->settings;
+        $face = $this->path->faceDeg === null ? null : deg2rad($this->path->faceDeg - $this->item->headingDeg);
+        [$speed, $pace] = $this->path->arrive === null ? [null, 1.0] : $this->onTime($course, $style, $face, $unit);
+        if ($speed !== null) {
+            $style = ['speed' => $speed] + $style;
+        }
+        $gait = Gait::along($body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1));
+        $table = MotionSampler::sampled($body, $gait->at(...), $gait->seconds, false, $this->figure->morphs);
+        $about = json_encode([
+            'met' => [...$this->walls($course, $solids, $unit), ...array_map(static fn (array $t): array => [sprintf('%.2f m', $t[1] * $unit), 'step', $t[0] * $unit], $course->tooHigh)],
+            'pace' => $pace, 'ground' => $course->under($course->length()) * $body->scale,
+        ], JSON_THROW_ON_ERROR);
+
+        return pack('V', strlen($about)).$about.$table->toBytes();
+    }
+
+    /**
+     * Speed of the walk that takes the time there is, and how much faster it has to play where no walk does.
+     *
+     * @param  array<string, mixed>  $style
+     * @return array{float, float}
+     */
+    private function onTime(Course $course, array $style, ?float $face, float $unit): array
+    {
+        $takes = fn (float $v): float => Gait::secondsAlong($this->figure->body(), GaitStyle::fromArray(['speed' => $v] + $style), $course, $this->from[2], $face);
+        [$low, $high] = [self::SLOWEST, self::FASTEST];
+        for ($i = 0; $i < 18; $i++) {
+            $middle = ($low + $high) / 2;
+            $takes($middle) > $this->seconds ? $low = $middle : $high = $middle;
+        }
+
+        return [$high, $takes($high) / $this->seconds];
+    }
+
+    /** @return list<array{string, string, float}> the first wall on the way */
+    private function walls(Course $course, \CrispReel\Core\Geometry\Solids $solids, float $unit): array
+    {
+        $scale = $this->figure->body()->scale;
+        $world = fn (float $s, float $up): array => $this->place->point([$course->at($s)[0] * $scale, $course->under($s) * $scale + $up / $this->item->scale, $course->at($s)[1] * $scale]);
+        for ($s = 0.0; $s < $course->length(); $s += 0.2) {
+            foreach (self::BODY as $up) {
+                $hit = $solids->between($world($s, $up), $world(min($s + 0.2, $course->length()), $up));
+                if ($hit !== null) {
+                    return [[$hit['name'], 'wall', $s * $unit + $hit['distance']]];
+                }
+            }
+        }
+
+        return [];
+    }
+
+    /** @return list<Note> */
+    public function notes(): array
+    {
+        return array_map(fn (array $m): Note => $m[1] === 'wall'
+            ? new Note('path.wall', $this->item->id, $this->beat->start, sprintf('%s walks into "%s" %.1f m along the path.', $this->item->name, $m[0], $m[2]), 'Lead the path around it, or move it.', $this->beat->id)
+            : new Note('path.step', $this->item->id, $this->beat->start, sprintf('A rise of %s stands %.1f m along the path of %s, too high to step up.', $m[0], $m[2], $this->item->name), 'Lead the path around it.', $this->beat->id), $this->met);
+    }
+}

@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Geometry\RayTree;
+use CrispReel\Core\Geometry\Solids;
+use CrispReel\Core\Math\M4;
+use CrispReel\Core\Math\Placement;
+
+/** What stands still around the performers: sets, and props that nobody carries and that are large enough to stand on. */
+final class Surroundings
+{
+    /** Planar measure (metres) below which a prop is neither ground nor wall. */
+    private const LEAST = 0.35;
+
+    /** @var array<string, RayTree> */
+    private array $trees = [];
+
+    public function __construct(private readonly Document $document, private readonly AssetSource $assets)
+    {
+    }
+
+    /**
+     * The things that a planar region touches.
+     *
+     * @param  array{float, float, float, float}  $region  low x, low z, high x, high z
+     * @return array<string, Item>
+     */
+    private function near(array $region): array
+    {
+        $moved = [];
+        foreach ($this->document->links as $l) {
+            $moved[$l->child] = true;
+        }
+        $out = [];
+        foreach ($this->document->items as $item) {
+            $digest = $this->assets->digest($this->document->assets[$item->asset]);
+            $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
+            if ($item->kind === 'performer' || isset($moved[$item->id]) || isset($extras['backdrop']) || ! is_array($digest['bounds'] ?? null)) {
+                continue;
+            }
+
+            /** @var array{array{float, float, float}, array{float, float, float}} $b */
+            $b = $digest['bounds'];
+            $wide = max($b[1][0] - $b[0][0], $b[1][2] - $b[0][2]) * $item->scale;
+            $radius = hypot($b[1][0] - $b[0][0], $b[1][2] - $b[0][2]) / 2 * $item->scale;
+            $m = $this->place($item)->point([($b[0][0] + $b[1][0]) / 2, 0.0, ($b[0][2] + $b[1][2]) / 2]);
+            $dx = max($region[0] - $m[0], 0.0, $m[0] - $region[2]);
+            $dz = max($region[1] - $m[2], 0.0, $m[2] - $region[3]);
+            if ($wide >= self::LEAST && hypot($dx, $dz) <= $radius) {
+                $out[$item->id] = $item;
+            }
+        }
+
+        return $out;
+    }
+
+    private function place(Item $item): Placement
+    {
+        return Placement::standing($item->position, $item->headingDeg, $item->scale);
+    }
+
+    /**
+     * What the answers in a region are computed from.
+     *
+     * @param  array{float, float, float, float}  $region
+     * @return list<mixed>
+     */
+    public function signature(array $region): array
+    {
+        return array_values(array_map(fn (Item $i): array => [$this->document->assets[$i->asset]->blob, $i->position, $i->headingDeg, $i->scale], $this->near($region)));
+    }
+
+    /** @param  array{float, float, float, float}  $region */
+    public function solids(array $region): Solids
+    {
+        $solids = new Solids;
+        foreach ($this->near($region) as $item) {
+            $solids->add($item->name, $this->place($item), $this->tree($this->document->assets[$item->asset]));
+        }
+
+        return $solids;
+    }
+
+    private function tree(AssetRef $asset): RayTree
+    {
+        return $this->trees[$asset->blob] ??= self::treeOf($this->assets, $asset);
+    }
+
+    /** The tree over all of an asset's triangles, made once. */
+    public static function treeOf(AssetSource $assets, AssetRef $asset): RayTree
+    {
+        $key = hash('sha256', "rays|1|{$asset->blob}");
+        $bytes = $assets->solved($key);
+        if ($bytes === null) {
+            $bytes = RayTree::of(self::triangles($assets->blob($asset)))->toBytes();
+            $assets->keep($key, $bytes);
+        }
+
+        return RayTree::fromBytes($bytes);
+    }
+
+    /** @return list<float> 9 numbers a triangle */
+    private static function triangles(string $glb): array
+    {
+        $gltf = GltfReader::read($glb);
+        $out = [];
+        foreach ($gltf->primitives() as [$node, $p]) {
+            $m = $gltf->nodes[$node]['skin'] !== null ? M4::IDENTITY : $gltf->worldMatrix($node);
+            $points = [];
+            for ($i = 0, $n = count($p['positions']); $i < $n; $i += 3) {
+                $points[] = M4::point($m, [$p['positions'][$i], $p['positions'][$i + 1], $p['positions'][$i + 2]]);
+            }
+            foreach ($p['index'] as $i) {
+                array_push($out, ...$points[$i]);
+            }
+        }
+
+        return $out;
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Document;
+
+/** A drawn way over the ground: from where the performer stands through these places, in metres of the scene. */
+final readonly class Path
+{
+    public const MOST_POINTS = 200;
+
+    /**
+     * @param  list<array{float, float}>  $points  x, z
+     * @param  int|null  $arrive  frame at which the last place is reached; null: at the motion's own pace
+     * @param  float|null  $faceDeg  heading of the stand at the end; null: as the way arrives
+     */
+    public function __construct(public array $points, public ?int $arrive = null, public ?float $faceDeg = null)
+    {
+    }
+
+    /** Null where the beat has no path. */
+    public static function from(Input $in): ?self
+    {
+        if (! $in->has('path')) {
+            return null;
+        }
+        $path = $in->child('path');
+        $points = $path->pairs('points', self::MOST_POINTS);
+        if ($points === []) {
+            throw UnableToReadDocument::at($path->path('points'), 'a path needs at least one place to go to');
+        }
+
+        return new self(
+            $points, $path->has('arrive') ? $path->whole('arrive', null, 1) : null,
+            $path->has('faceDeg') ? $path->number('faceDeg', null, -36000, 36000) : null,
+        );
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return ['points' => $this->points, 'arrive' => $this->arrive, 'faceDeg' => $this->faceDeg];
+    }
+}

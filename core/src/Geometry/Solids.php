@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Geometry;
+
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
+
+/** The placed things of a scene that feet stand on and bodies bump into. All measures in metres of the scene. */
+final class Solids
+{
+    /** @var list<array{name: string, place: Placement, back: Placement, tree: RayTree, around: array{float, float, float}}> around: middle x, z and planar radius */
+    private array $things = [];
+
+    public function add(string $name, Placement $place, RayTree $tree): void
+    {
+        $b = $tree->bounds();
+        if ($b === null) {
+            return;
+        }
+        $middle = $place->point([($b[0] + $b[3]) / 2, 0.0, ($b[2] + $b[5]) / 2]);
+        $this->things[] = [
+            'name' => $name, 'place' => $place, 'back' => $place->inverse(), 'tree' => $tree,
+            'around' => [$middle[0], $middle[2], hypot($b[3] - $b[0], $b[5] - $b[2]) / 2 * $place->scale + 0.01],
+        ];
+    }
+
+    /** The highest floor at (x, z) not above $ceiling; null where there is none. Things stand upright. */
+    public function height(float $x, float $z, float $ceiling = INF): ?float
+    {
+        $best = null;
+        foreach ($this->things as $t) {
+            if (hypot($x - $t['around'][0], $z - $t['around'][1]) > $t['around'][2]) {
+                continue;
+            }
+            $p = $t['back']->point([$x, $t['place']->position[1], $z]);
+            $y = $t['tree']->floor($p[0], $p[2], ($ceiling - $t['place']->position[1]) / $t['place']->scale);
+            if ($y !== null) {
+                $y = $t['place']->position[1] + $y * $t['place']->scale;
+                $best = $best === null || $y > $best ? $y : $best;
+            }
+        }
+
+        return $best;
+    }
+
+    /**
+     * The first thing on the straight way between two points.
+     *
+     * @param  array{float, float, float}  $from
+     * @param  array{float, float, float}  $to
+     * @return array{name: string, distance: float}|null distance from $from
+     */
+    public function between(array $from, array $to): ?array
+    {
+        $found = null;
+        $way = V3::sub($to, $from);
+        $share = 1.0;
+        foreach ($this->things as $t) {
+            $d = V3::mul(Q4::rotate($t['back']->rotation, $way), $t['back']->scale);
+            $at = $t['tree']->hit($t['back']->point($from), $d, $share);
+            if ($at !== null) {
+                $share = $at;
+                $found = ['name' => $t['name'], 'distance' => $at * V3::length($way)];
+            }
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,158 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Rig;
+
+use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
+
+/**
+ * A row of joint rotations that is corrected in place: where joints are, and limbs brought to a place by analytic
+ * two-bone IK (law of cosines, then the shortest turn of the whole limb). All in the figure's own space.
+ *
+ * @phpstan-type Vec array{float, float, float}
+ * @phpstan-type Quat array{float, float, float, float}
+ */
+final class Posture
+{
+    /** @param  array<int, float>  $row  hips x y z, then four numbers a joint */
+    public function __construct(private readonly Skeleton $skeleton, private readonly int $hips, public array $row)
+    {
+    }
+
+    /** @return array{Vec, Quat} place and rotation of a joint; of the figure itself for -1 */
+    public function at(int $joint): array
+    {
+        if ($joint < 0) {
+            return [[0.0, 0.0, 0.0], Q4::IDENTITY];
+        }
+        [$p, $q] = $this->at($this->skeleton->parents[$joint]);
+        $t = $joint === $this->hips ? [$this->row[0], $this->row[1], $this->row[2]] : $this->skeleton->restTranslation($joint);
+
+        return [V3::add($p, Q4::rotate($q, $t)), Q4::mul($q, $this->local($joint))];
+    }
+
+    /** @return Quat */
+    public function local(int $joint): array
+    {
+        $o = 3 + 4 * $joint;
+
+        return [$this->row[$o], $this->row[$o + 1], $this->row[$o + 2], $this->row[$o + 3]];
+    }
+
+    /** @param  Quat  $q */
+    public function turnLocal(int $joint, array $q): void
+    {
+        $o = 3 + 4 * $joint;
+        [$this->row[$o], $this->row[$o + 1], $this->row[$o + 2], $this->row[$o + 3]] = Q4::unit($q);
+    }
+
+    /** @param  Quat  $q  in the figure's space */
+    public function turn(int $joint, array $q): void
+    {
+        [, $parent] = $this->at($this->skeleton->parents[$joint]);
+        $this->turnLocal($joint, Q4::mul(Q4::conjugate($parent), $q));
+    }
+
+    /** @param  Vec  $by */
+    public function shiftHips(array $by): void
+    {
+        [, $parent] = $this->at($this->skeleton->parents[$this->hips]);
+        $d = Q4::rotate(Q4::conjugate($parent), $by);
+        $this->row[0] += $d[0];
+        $this->row[1] += $d[1];
+        $this->row[2] += $d[2];
+    }
+
+    /**
+     * Brings the end of a limb to a place.
+     *
+     * @param  Vec  $to
+     * @param  Quat|null  $turn  the end's rotation; null: as it is, in the figure's space
+     * @param  Vec  $hinge  axis of the middle joint for a straight limb, in the figure's space
+     * @param  Vec|null  $pole  way that the middle joint leans to
+     * @return float what is missing to the place, metres
+     */
+    public function reach(int $upper, int $lower, int $end, array $to, ?array $turn, array $hinge, ?array $pole = null, float $poleWeight = 1.0): float
+    {
+        [$p0, $q0] = $this->at($upper);
+        [$p1, $q1] = $this->at($lower);
+        [$p2, $q2] = $this->at($end);
+        $a = V3::distance($p0, $p1);
+        $b = V3::distance($p1, $p2);
+        $far = V3::distance($p0, $to);
+        $length = self::within($far, $a, $b);
+        $u = V3::unit(V3::sub($p1, $p0));
+        $v = V3::unit(V3::sub($p2, $p1));
+        $axis = V3::cross($u, $v);
+        // A nearly straight limb bends about its hinge, else it would bend any way.
+        $axis = V3::length($axis) > 0.035 ? V3::unit($axis) : V3::unit(V3::across($hinge, $u));
+        $now = acos(Ease::clamp(V3::dot($u, $v), -1.0, 1.0));
+        $wanted = M_PI - acos(Ease::clamp(($a * $a + $b * $b - $length * $length) / (2 * $a * $b), -1.0, 1.0));
+        $bend = Q4::axis($axis, $wanted - $now);
+        $tip = V3::add($p1, Q4::rotate($bend, V3::sub($p2, $p1)));
+        $swing = self::shortest(V3::sub($tip, $p0), V3::sub($to, $p0), $axis);
+        if ($pole !== null) {
+            $swing = Q4::mul(self::lean(Q4::rotate($swing, $u), V3::unit(V3::sub($to, $p0)), $pole, $poleWeight), $swing);
+        }
+        $this->turn($upper, Q4::mul($swing, $q0));
+        $this->turn($lower, Q4::mul($swing, Q4::mul($bend, $q1)));
+        $this->turn($end, $turn ?? $q2);
+
+        return max(0.0, $far - $length, abs($a - $b) - $far);
+    }
+
+    /** What a limb can span; its last three thousandths are rounded off, so that a straight knee does not snap. */
+    private static function within(float $far, float $a, float $b): float
+    {
+        return max(Ease::softMin($far, ($a + $b) * 0.9999, ($a + $b) * 0.003), abs($a - $b) + 0.01 * ($a + $b));
+    }
+
+    /**
+     * Shortest turn from one direction to another.
+     *
+     * @param  Vec  $a
+     * @param  Vec  $b
+     * @param  Vec  $spare  axis for opposite directions
+     * @return Quat
+     */
+    public static function shortest(array $a, array $b, array $spare): array
+    {
+        $a = V3::unit($a);
+        $b = V3::unit($b);
+        $c = V3::cross($a, $b);
+        $l = V3::length($c);
+        $d = V3::dot($a, $b);
+        if ($l < 1e-9) {
+            return $d > 0.0 ? Q4::IDENTITY : Q4::axis($spare, M_PI);
+        }
+
+        return Q4::axis(V3::mul($c, 1 / $l), atan2($l, $d));
+    }
+
+    /**
+     * @param  Vec  $middle  direction to the middle joint
+     * @param  Vec  $along  unit
+     * @param  Vec  $pole
+     * @return Quat
+     */
+    private static function lean(array $middle, array $along, array $pole, float $weight): array
+    {
+        $from = V3::sub($middle, V3::mul($along, V3::dot($middle, $along)));
+        $to = V3::sub($pole, V3::mul($along, V3::dot($pole, $along)));
+        if (V3::length($from) < 1e-6 || V3::length($to) < 1e-6) {
+            return Q4::IDENTITY;
+        }
+        $angle = atan2(V3::dot(V3::cross($from, $to), $along), V3::dot($from, $to));
+
+        return Q4::axis($along, $angle * $weight);
+    }
+
+    /** @return list<float> */
+    public function result(): array
+    {
+        return array_values($this->row);
+    }
+}
