@@ -6,6 +6,7 @@ namespace CrispReel\Core\Bake;
 
 use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Evaluate\Moment;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 
 /**
@@ -53,6 +54,12 @@ final class PoseStream
             foreach ($scene->grasps[$id] ?? [] as $g) {
                 $out[] = [$g->side, $g->from, $g->to, $g->curl];
             }
+            foreach ($scene->touchUps[$id] ?? [] as [$t, $joint]) {
+                $out[] = [$t->toArray(), $joint];
+            }
+            foreach ($scene->holds[$id] ?? [] as $h) {
+                $out[] = $h->fingerprint();
+            }
         }
         foreach ($scene->carries[$id] ?? [] as $c) {
             $out[] = $c->fingerprint();
@@ -73,13 +80,17 @@ final class PoseStream
     public static function block(CompiledScene $scene, int $n): string
     {
         [$from, $count] = self::range($scene, $n);
+        $moments = [];
+        for ($i = 0; $i < $count; $i++) {
+            $moments[] = new Moment($scene, $from + $i);
+        }
         $tracks = [];
         foreach ($scene->order as $id) {
-            $tracks[] = self::track($scene, $id, $from, $count);
+            $tracks[] = self::track($scene, $id, $moments);
         }
         $rows = [];
-        for ($i = 0; $i < $count && $scene->document->cameras !== []; $i++) {
-            foreach (self::cameras($scene, $from + $i) as $id => $pose) {
+        foreach ($moments as $i => $moment) {
+            foreach (SceneEvaluator::cameras($scene, $moment, $from + $i) as $id => $pose) {
                 foreach (self::cameraRow($pose) as $v) {
                     $rows[$id][] = $v;
                 }
@@ -92,27 +103,22 @@ final class PoseStream
         return self::pack($from, $count, $tracks);
     }
 
-    /** @return array<string, CameraPose> */
-    private static function cameras(CompiledScene $scene, int $frame): array
-    {
-        $heads = SceneEvaluator::heads($scene, $frame);
-
-        return array_map(static fn ($c): CameraPose => \CrispReel\Core\Camera\CameraMove::at($c, $frame, $heads), $scene->document->cameras);
-    }
-
-    /** @return array{head: array<string, mixed>, values: list<float>} */
-    private static function track(CompiledScene $scene, string $id, int $from, int $count): array
+    /**
+     * @param  list<Moment>  $moments
+     * @return array{head: array<string, mixed>, values: list<float>}
+     */
+    private static function track(CompiledScene $scene, string $id, array $moments): array
     {
         $lane = $scene->lanes[$id] ?? null;
         $moves = ($scene->carries[$id] ?? []) !== [];
-        $rows = $lane !== null || $moves ? $count : 1;
+        $rows = $lane !== null || $moves ? count($moments) : 1;
         $joints = $lane?->figure->skeleton->count() ?? 0;
         $morphs = $lane === null ? 0 : count($lane->figure->morphs);
         $values = [];
         for ($i = 0; $i < $rows; $i++) {
-            array_push($values, ...SceneEvaluator::place($scene, $id, $from + $i)->flat());
+            array_push($values, ...$moments[$i]->place($id)->flat());
             if ($lane !== null) {
-                array_push($values, ...array_slice(SceneEvaluator::row($scene, $id, $from + $i), 0, 3 + 4 * $joints + $morphs));
+                array_push($values, ...array_slice($moments[$i]->row($id), 0, 3 + 4 * $joints + $morphs));
             }
         }
         $head = ['item' => $id, 'kind' => $lane === null ? 'place' : 'figure', 'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs), 'rows' => $rows];

@@ -18,6 +18,8 @@ final class CompiledScene
      * @param  list<string>  $order  items, parents before what they carry
      * @param  list<\CrispReel\Core\Document\Shot>  $shots  with every out frame settled
      * @param  list<Note>  $notes
+     * @param  array<string, list<Hold>>  $holds  by performer, in the order in which they are solved
+     * @param  array<string, list<array{\CrispReel\Core\Document\TouchUp, int}>>  $touchUps  by performer, with the joint
      */
     public function __construct(
         public readonly Document $document,
@@ -29,6 +31,8 @@ final class CompiledScene
         public readonly int $frames,
         public readonly array $shots,
         public array $notes = [],
+        public array $holds = [],
+        public array $touchUps = [],
     ) {
     }
 }

@@ -47,10 +47,12 @@ final class SceneCompiler
         }
         $frames = $this->frames($lanes);
         $shots = array_map(static fn (Shot $s): Shot => $s->until($frames), $this->document->shots);
-        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes);
+        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes, [], $this->touchUps());
+        $scene->holds = (new HoldCompiler($this->document, $this->assets, $lanes))->holds();
         foreach ($order as $id) {
             $this->carries($scene, $id);
         }
+        array_push($scene->notes, ...HoldCompiler::outOfReach($scene));
 
         return $scene;
     }
@@ -96,12 +98,44 @@ final class SceneCompiler
         foreach ($this->document->links as $l) {
             $parents[$l->child][$l->parent] = true;
         }
+        $parents = $this->withContacts($parents);
         $order = [];
         foreach (array_keys($this->document->items) as $id) {
             $this->visit((string) $id, [], $parents, $order);
         }
 
         return array_keys($order);
+    }
+
+    /**
+     * A performer comes after what it holds on to, unless that hangs on the performer itself.
+     *
+     * @param  array<string, array<string, true>>  $parents
+     * @return array<string, array<string, true>>
+     */
+    private function withContacts(array $parents): array
+    {
+        $hangsOn = static function (string $a, string $b) use (&$hangsOn, &$parents): bool {
+            foreach (array_keys($parents[$a] ?? []) as $p) {
+                if ($p === $b || $hangsOn((string) $p, $b)) {
+                    return true;
+                }
+            }
+
+            return false;
+        };
+        // Circles of carries are refused below; they must not be walked here.
+        $links = [];
+        foreach (array_keys($this->document->items) as $id) {
+            $this->visit((string) $id, [], $parents, $links);
+        }
+        foreach ($this->document->contacts as $c) {
+            if ($c->target !== null && $c->target !== $c->item && ! $hangsOn($c->target, $c->item)) {
+                $parents[$c->item][$c->target] = true;
+            }
+        }
+
+        return $parents;
     }
 
     /**
@@ -132,6 +166,19 @@ final class SceneCompiler
         $circle = [...array_slice($path, (int) array_search($id, $path, true)), $id];
 
         return array_map(fn (string $i): string => $this->document->items[$i]->name, $circle);
+    }
+
+    /** @return array<string, list<array{\CrispReel\Core\Document\TouchUp, int}>> */
+    private function touchUps(): array
+    {
+        $out = [];
+        foreach ($this->document->touchUps as $t) {
+            $item = $this->document->items[$t->item];
+            $joint = $this->figure($item)?->skeleton->joint($t->joint);
+            $out[$t->item][] = [$t, $joint ?? throw UnableToCompile::noSuchMount($item->name, $t->joint)];
+        }
+
+        return $out;
     }
 
     /** @return array<string, list<Grasp>> */

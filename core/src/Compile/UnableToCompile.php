@@ -40,6 +40,11 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
         return new self('motion.path', "The motion \"{$motion}\" does not follow a path.", 'Choose a walk, or take the path away.');
     }
 
+    public static function noContact(string $item): self
+    {
+        return new self('contact.figure', "\"{$item}\" has no human joints to hold on with.", 'Choose a performer whose joints are matched.');
+    }
+
     public function reason(): string
     {
         return $this->reasonName;

@@ -20,6 +20,8 @@ final readonly class Document
      * @param  list<Link>  $links
      * @param  array<string, Camera>  $cameras
      * @param  list<Shot>  $shots  in reel order
+     * @param  list<TouchUp>  $touchUps
+     * @param  list<Contact>  $contacts
      */
     public function __construct(
         public string $name,
@@ -33,6 +35,8 @@ final readonly class Document
         public array $links,
         public array $cameras,
         public array $shots,
+        public array $touchUps = [],
+        public array $contacts = [],
     ) {
     }
 
@@ -58,6 +62,7 @@ final readonly class Document
             self::keyed($in, 'assets', AssetRef::from(...)), self::keyed($in, 'items', Item::from(...)),
             array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
+            array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
         );
         $document->checkReferences();
 
@@ -72,6 +77,7 @@ final readonly class Document
             'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
             'items' => array_map(static fn (Item $v): array => $v->toArray(), array_values($this->items)), 'beats' => array_map(static fn (Beat $v): array => $v->toArray(), array_values($this->beats)), 'links' => array_map(static fn (Link $v): array => $v->toArray(), array_values($this->links)),
             'cameras' => array_map(static fn (Camera $v): array => $v->toArray(), array_values($this->cameras)), 'shots' => array_map(static fn (Shot $v): array => $v->toArray(), array_values($this->shots)),
+            'touchUps' => array_map(static fn (TouchUp $v): array => $v->toArray(), $this->touchUps), 'contacts' => array_map(static fn (Contact $v): array => $v->toArray(), $this->contacts),
         ];
     }
 
@@ -129,6 +135,15 @@ final readonly class Document
         foreach ($this->links as $l) {
             $need("links/{$l->id}/child", $l->child, $this->items, 'item');
             $need("links/{$l->id}/parent", $l->parent, $this->items, 'item');
+        }
+        foreach ($this->touchUps as $t) {
+            $need("touchUps/{$t->id}/item", $t->item, $this->items, 'item');
+        }
+        foreach ($this->contacts as $c) {
+            $need("contacts/{$c->id}/item", $c->item, $this->items, 'item');
+            if ($c->target !== null) {
+                $need("contacts/{$c->id}/target", $c->target, $this->items, 'item');
+            }
         }
         foreach ($this->shots as $s) {
             $need("shots/{$s->id}/camera", $s->camera, $this->cameras, 'camera');

@@ -14,8 +14,9 @@ final readonly class ScenePose
      * @param  array<string, Placement>  $places
      * @param  array<string, list<float>>  $rows  by performer: hips, joint rotations, morphs
      * @param  array<string, CameraPose>  $cameras
+     * @param  array<string, float>  $missing  by contact: metres that it misses
      */
-    public function __construct(public float $frame, public array $places, public array $rows, public array $cameras)
+    public function __construct(public float $frame, public array $places, public array $rows, public array $cameras, public array $missing = [])
     {
     }
 }

@@ -72,14 +72,15 @@ final class Posture
      * @param  Vec  $to
      * @param  Quat|null  $turn  the end's rotation; null: as it is, in the figure's space
      * @param  Vec  $hinge  axis of the middle joint for a straight limb, in the figure's space
-     * @param  Vec|null  $pole  way that the middle joint leans to
+     * @param  Vec|null  $tip  point (in the figure's space) that is brought there instead, and that goes with the lower part as if it were one piece
      * @return float what is missing to the place, metres
      */
-    public function reach(int $upper, int $lower, int $end, array $to, ?array $turn, array $hinge, ?array $pole = null, float $poleWeight = 1.0): float
+    public function reach(int $upper, int $lower, int $end, array $to, ?array $turn, array $hinge, ?array $tip = null): float
     {
         [$p0, $q0] = $this->at($upper);
         [$p1, $q1] = $this->at($lower);
         [$p2, $q2] = $this->at($end);
+        $p2 = $tip ?? $p2;
         $a = V3::distance($p0, $p1);
         $b = V3::distance($p1, $p2);
         $far = V3::distance($p0, $to);
@@ -92,14 +93,13 @@ final class Posture
         $now = acos(Ease::clamp(V3::dot($u, $v), -1.0, 1.0));
         $wanted = M_PI - acos(Ease::clamp(($a * $a + $b * $b - $length * $length) / (2 * $a * $b), -1.0, 1.0));
         $bend = Q4::axis($axis, $wanted - $now);
-        $tip = V3::add($p1, Q4::rotate($bend, V3::sub($p2, $p1)));
-        $swing = self::shortest(V3::sub($tip, $p0), V3::sub($to, $p0), $axis);
-        if ($pole !== null) {
-            $swing = Q4::mul(self::lean(Q4::rotate($swing, $u), V3::unit(V3::sub($to, $p0)), $pole, $poleWeight), $swing);
-        }
+        $bent = V3::add($p1, Q4::rotate($bend, V3::sub($p2, $p1)));
+        $swing = self::shortest(V3::sub($bent, $p0), V3::sub($to, $p0), $axis);
         $this->turn($upper, Q4::mul($swing, $q0));
         $this->turn($lower, Q4::mul($swing, Q4::mul($bend, $q1)));
-        $this->turn($end, $turn ?? $q2);
+        if ($tip === null) {
+            $this->turn($end, $turn ?? $q2);
+        }
 
         return max(0.0, $far - $length, abs($a - $b) - $far);
     }
@@ -130,24 +130,6 @@ final class Posture
         }
 
         return Q4::axis(V3::mul($c, 1 / $l), atan2($l, $d));
-    }
-
-    /**
-     * @param  Vec  $middle  direction to the middle joint
-     * @param  Vec  $along  unit
-     * @param  Vec  $pole
-     * @return Quat
-     */
-    private static function lean(array $middle, array $along, array $pole, float $weight): array
-    {
-        $from = V3::sub($middle, V3::mul($along, V3::dot($middle, $along)));
-        $to = V3::sub($pole, V3::mul($along, V3::dot($pole, $along)));
-        if (V3::length($from) < 1e-6 || V3::length($to) < 1e-6) {
-            return Q4::IDENTITY;
-        }
-        $angle = atan2(V3::dot(V3::cross($from, $to), $along), V3::dot($from, $to));
-
-        return Q4::axis($along, $angle * $weight);
     }
 
     /** @return list<float> */

@@ -36,14 +36,18 @@ final class FootPlan
         }
 
         if ($this->ground !== null) {
-            $p->over ??= $this->clearing($p, $steps[$i + 1]);
+            $p->over ??= $this->clearing($this->ground, $p, $steps[$i + 1]);
         }
 
         return $this->swing($p, $steps[$i + 1], $t);
     }
 
-    /** What has to be added to a swing so that heel, ball and toe pass over all that rises on the way. */
-    private function clearing(Step $p, Step $q): float
+    /**
+     * What has to be added to a swing so that heel, ball and toe pass over all that rises on the way.
+     *
+     * @param  Closure(float, float, float): float  $ground
+     */
+    private function clearing(Closure $ground, Step $p, Step $q): float
     {
         $most = 0.0;
         $p->over = 0.0;
@@ -54,7 +58,7 @@ final class FootPlan
                 $x = $f->ankle[0] + sin($f->heading) * $d;
                 $z = $f->ankle[2] + cos($f->heading) * $d;
                 $low = $f->ankle[1] - $this->body->ankleY * cos($f->pitch) + sin($f->pitch) * $d;
-                $need = ($this->ground)($x, $z, max($p->y, $q->y) + 0.3) + 0.02 - $low;
+                $need = $ground($x, $z, max($p->y, $q->y) + 0.3) + 0.02 - $low;
                 $most = max($most, $need / self::plateau($u));
             }
         }

@@ -1,0 +1,188 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Link;
+use CrispReel\Core\Evaluate\Moment;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
+
+/** Contacts to holds: joints and mounts found, the order in which they are solved, circles refused. */
+final class HoldCompiler
+{
+    /** Metres that a contact may miss before a note says so. */
+    private const MISS = 0.01;
+
+    /** @param  array<string, Lane>  $lanes */
+    public function __construct(private readonly Document $document, private readonly AssetSource $assets, private readonly array $lanes)
+    {
+    }
+
+    /** @return array<string, list<Hold>> */
+    public function holds(): array
+    {
+        $this->refuseCircles();
+        $out = [];
+        foreach ($this->document->contacts as $c) {
+            $out[$c->item][] = $this->hold($c);
+        }
+        foreach ($out as $item => $holds) {
+            // What the performer itself carries is reached for last.
+            usort($holds, static fn (Hold $a, Hold $b): int => [$a->onItself, array_search($a->contact->effector, Contact::EFFECTORS, true), $a->contact->from, $a->contact->id]
+                <=> [$b->onItself, array_search($b->contact->effector, Contact::EFFECTORS, true), $b->contact->from, $b->contact->id]);
+            $out[$item] = $holds;
+        }
+
+        return $out;
+    }
+
+    private function carriedBy(string $thing, string $item): bool
+    {
+        foreach ($this->document->links as $l) {
+            if ($l->child === $thing && $l->parent === $item) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private function hold(Contact $c): Hold
+    {
+        $item = $this->document->items[$c->item];
+        $lane = $this->lanes[$c->item] ?? null;
+        if ($lane === null || ! $lane->figure->isHuman()) {
+            throw UnableToCompile::noContact($item->name);
+        }
+        $none = new Placement([0.0, 0.0, 0.0]);
+        if ($c->target === null) {
+            return new Hold($c, null, new Placement($c->offset), self::own($lane->figure, $c->effector));
+        }
+        [$joint, $mount] = $c->mount === '' ? [null, $none] : $this->mount($c->target, $c->mount);
+
+        return new Hold($c, $joint, $mount->of(new Placement($c->offset)), self::own($lane->figure, $c->effector), $this->carriedBy($c->target, $c->item));
+    }
+
+    /** @return array{int|null, Placement} */
+    private function mount(string $target, string $mount): array
+    {
+        $item = $this->document->items[$target];
+        $figure = ($this->lanes[$target] ?? null)?->figure;
+        $joint = $figure?->skeleton->joint($mount);
+        if ($figure !== null && $joint !== null) {
+            $grip = match ($mount) {
+                'handL' => $figure->grip('L'), 'handR' => $figure->grip('R'), default => null,
+            };
+
+            // Hand in hand: palm to palm.
+            return [$joint, $grip === null ? new Placement([0.0, 0.0, 0.0]) : new Placement($grip[0], Q4::mul($grip[1], Q4::aroundY(M_PI)))];
+        }
+        $mounts = $this->assets->digest($this->document->assets[$item->asset])['mounts'] ?? [];
+        $m = is_array($mounts) ? $mounts[$mount] ?? null : null;
+        if (! is_array($m)) {
+            throw UnableToCompile::noSuchMount($item->name, $mount);
+        }
+
+        /** @var array{position: array{float, float, float}, rotation: array{float, float, float, float}} $m */
+        return [null, new Placement($m['position'], $m['rotation'])];
+    }
+
+    /** The place on the body that touches, in the joint's space: grip of a hand, sole of a foot, seat of the hips, brow of the head. */
+    private static function own(Figure $figure, string $effector): Placement
+    {
+        $size = $figure->height() / 1.7;
+        $side = substr($effector, -1);
+        $grip = str_starts_with($effector, 'hand') ? $figure->grip($side) : null;
+
+        return match ($effector) {
+            'handL', 'handR' => new Placement($grip[0] ?? [0.0, 0.0, 0.0], $grip[1] ?? Q4::IDENTITY),
+            'footL', 'footR' => new Placement([0.0, $figure->rest('foot'.$side)[1] ?? 0.0, 0.0]),
+            'hips' => new Placement([0.0, 0.10 * $size, 0.0]),
+            'head' => new Placement([0.0, 0.16 * $size, 0.10 * $size]),
+            default => new Placement([0.0, 0.0, 0.0]),
+        };
+    }
+
+    /** Performers that hold on to each other in a circle at the same time, and hands on what hangs on them. */
+    private function refuseCircles(): void
+    {
+        $frames = [];
+        foreach ([...$this->document->links, ...$this->document->contacts] as $l) {
+            $frames[$l->from] = true;
+        }
+        foreach (array_keys($frames) as $frame) {
+            $edges = [];
+            foreach ($this->document->links as $l) {
+                if (self::on($l, $frame)) {
+                    $edges[$l->child] = [$l->parent];
+                }
+            }
+            foreach ($this->document->contacts as $c) {
+                if ($c->target === null || ! self::on($c, $frame)) {
+                    continue;
+                }
+                $carry = array_values(array_filter($this->document->links, static fn (Link $l): bool => $l->child === $c->target && self::on($l, $frame) && $l->parent === $c->item));
+                if ($carry !== []) {
+                    if ($carry[0]->mount === $c->effector) {
+                        throw UnableToCompile::linkCycle([$this->document->items[$c->item]->name, $this->document->items[$c->target]->name, $this->document->items[$c->item]->name]);
+                    }
+
+                    continue;
+                }
+                $edges[$c->item][] = $c->target;
+            }
+            foreach (array_keys($edges) as $start) {
+                $this->follow((string) $start, $edges, []);
+            }
+        }
+    }
+
+    private static function on(Link|Contact $l, int $frame): bool
+    {
+        return $l->from <= $frame && ($l->to === null || $frame < $l->to);
+    }
+
+    /**
+     * @param  array<string, list<string>>  $edges
+     * @param  list<string>  $path
+     */
+    private function follow(string $at, array $edges, array $path): void
+    {
+        if (in_array($at, $path, true)) {
+            $circle = [...array_slice($path, (int) array_search($at, $path, true)), $at];
+            throw UnableToCompile::linkCycle(array_map(fn (string $i): string => $this->document->items[$i]->name, $circle));
+        }
+        foreach ($edges[$at] ?? [] as $next) {
+            $this->follow($next, $edges, [...$path, $at]);
+        }
+    }
+
+    /** @return list<Note> contacts that are not reached at a frame looked at: first, middle and last */
+    public static function outOfReach(CompiledScene $scene): array
+    {
+        $notes = [];
+        foreach ($scene->holds as $item => $holds) {
+            foreach ($holds as $h) {
+                $c = $h->contact;
+                $last = min($scene->frames, $c->to ?? $scene->frames) - 1;
+                foreach (array_unique([$c->from, intdiv($c->from + $last, 2), max($c->from, $last)]) as $frame) {
+                    $moment = new Moment($scene, $frame);
+                    $moment->row($item);
+                    $miss = $moment->missing[$c->id] ?? 0.0;
+                    if ($miss > self::MISS) {
+                        $who = $scene->document->items[$item]->name;
+                        $part = ['handL' => 'left hand', 'handR' => 'right hand', 'footL' => 'left foot', 'footR' => 'right foot'][$c->effector] ?? $c->effector;
+                        $notes[] = new Note('contact.reach', $item, $frame, sprintf('The %s of %s misses its contact by %.0f cm.', $part, $who, $miss * 100), 'Bring the performer nearer, or let the contact go.');
+                        break;
+                    }
+                }
+            }
+        }
+
+        return $notes;
+    }
+}
