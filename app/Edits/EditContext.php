@@ -20,7 +20,7 @@ use stdClass;
 /** A scene being changed: rows by reference, the ground, and the settled scene as it is now. */
 final class EditContext
 {
-    private const LETTER = ['items' => 'i', 'beats' => 'b', 'links' => 'l', 'cameras' => 'c', 'shots' => 's', 'assets' => 'a'];
+    private const LETTER = ['items' => 'i', 'beats' => 'b', 'links' => 'l', 'cameras' => 'c', 'shots' => 's', 'assets' => 'a', 'touch_ups' => 't', 'contacts' => 'k'];
 
     /** @var array<string, int> rows made in this call, by the name the caller gave them */
     private array $made = [];
@@ -58,7 +58,7 @@ final class EditContext
             $row = DB::table($table)->where('scene_id', $this->scene->id)->where($table === 'items' ? 'name' : 'letter', $ref)->first();
         }
 
-        return $row ?? throw new UserError('edit.not-found', sprintf('There is no %s "%s" in this scene.', rtrim($table, 's'), is_scalar($ref) ? (string) $ref : '?'), 'Look at the scene again: it may have been removed.');
+        return $row ?? throw new UserError('edit.not-found', sprintf('There is no %s "%s" in this scene.', str_replace('_', '-', rtrim($table, 's')), is_scalar($ref) ? (string) $ref : '?'), 'Look at the scene again: it may have been removed.');
     }
 
     /** A kit asset that this production may use. */

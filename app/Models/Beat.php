@@ -20,6 +20,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $join_kind
  * @property int $join_frames
  * @property array<string, mixed> $settings
+ * @property array<string, mixed>|null $path
+ * @property array<string, mixed>|null $play
  */
 class Beat extends Model
 {
@@ -30,7 +32,7 @@ class Beat extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['settings' => 'array', 'source_in' => 'float', 'source_out' => 'float', 'speed' => 'float'];
+        return ['settings' => 'array', 'path' => 'array', 'play' => 'array', 'source_in' => 'float', 'source_out' => 'float', 'speed' => 'float'];
     }
 
     /** @return BelongsTo<Scene, $this> */

@@ -57,6 +57,18 @@ class Scene extends Model
         return $this->hasMany(Shot::class);
     }
 
+    /** @return HasMany<TouchUp, $this> */
+    public function touchUps(): HasMany
+    {
+        return $this->hasMany(TouchUp::class);
+    }
+
+    /** @return HasMany<Contact, $this> */
+    public function contacts(): HasMany
+    {
+        return $this->hasMany(Contact::class);
+    }
+
     /** @return HasMany<Edit, $this> */
     public function edits(): HasMany
     {

@@ -8,10 +8,12 @@ use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Beat;
 use App\Models\Camera;
+use App\Models\Contact;
 use App\Models\Item;
 use App\Models\Link;
 use App\Models\Scene;
 use App\Models\Shot;
+use App\Models\TouchUp;
 use CrispReel\Core\Document\Document;
 
 /** A scene's rows to one immutable Document. */
@@ -38,10 +40,20 @@ final class DocumentBuilder
                 'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start, 'sourceIn' => $b->source_in,
                 'sourceOut' => $b->source_out, 'speed' => $b->speed, 'loops' => (int) $b->loops, 'root' => $b->root, 'join' => $b->join_kind,
                 'joinFrames' => (int) $b->join_frames, 'settings' => $b->settings,
+                'path' => $b->path, 'play' => $b->play ?? [],
             ])->all(),
             'links' => $scene->links()->orderBy('id')->get()->map(static fn (Link $l): array => [
                 'id' => "l{$l->id}", 'child' => "i{$l->child_id}", 'parent' => "i{$l->parent_id}", 'mount' => $l->mount, 'from' => (int) $l->from_frame,
                 'to' => $l->to_frame === null ? null : (int) $l->to_frame, 'keep' => $l->keep, 'easeFrames' => (int) $l->ease_frames,
+            ])->all(),
+            'touchUps' => $scene->touchUps()->orderBy('id')->get()->map(static fn (TouchUp $t): array => [
+                'id' => "t{$t->id}", 'item' => "i{$t->item_id}", 'joint' => $t->joint, 'from' => (int) $t->from_frame, 'to' => $t->to_frame === null ? null : (int) $t->to_frame,
+                'easeIn' => (int) $t->ease_in, 'easeOut' => (int) $t->ease_out, 'keys' => $t->keys,
+            ])->all(),
+            'contacts' => $scene->contacts()->orderBy('id')->get()->map(static fn (Contact $c): array => [
+                'id' => "k{$c->id}", 'item' => "i{$c->item_id}", 'effector' => $c->effector, 'target' => $c->target_id === null ? null : "i{$c->target_id}", 'mount' => $c->mount,
+                'offset' => $c->offset, 'from' => (int) $c->from_frame, 'to' => $c->to_frame === null ? null : (int) $c->to_frame,
+                'easeIn' => (int) $c->ease_in, 'easeOut' => (int) $c->ease_out, 'turn' => $c->turn,
             ])->all(),
             'cameras' => $scene->cameras()->orderBy('letter')->get()->map(static fn (Camera $c): array => [
                 'id' => "c{$c->id}", 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensor_width_mm,

@@ -10,7 +10,7 @@ use Illuminate\Support\Facades\DB;
 /** Database rows in the form the interface keeps them. */
 final class SceneRows
 {
-    private const TABLES = ['items', 'beats', 'links', 'cameras', 'shots'];
+    private const TABLES = ['items', 'beats', 'links', 'touch_ups', 'contacts', 'cameras', 'shots'];
 
     /** @return array<string, list<array<string, mixed>>> */
     public static function all(Scene $scene): array
@@ -55,10 +55,18 @@ final class SceneRows
             'beats' => [
                 'id' => $n('id'), 'itemId' => $n('item_id'), 'assetId' => $n('asset_id'), 'start' => $n('start'), 'sourceIn' => $f('source_in'), 'sourceOut' => $f('source_out'),
                 'speed' => $f('speed'), 'loops' => $n('loops'), 'root' => $r['root'], 'join' => $r['join_kind'], 'joinFrames' => $n('join_frames'), 'settings' => (object) self::json($r['settings']),
+                'path' => $r['path'] === null ? null : self::json($r['path']), 'play' => (object) self::json($r['play']),
             ],
             'links' => [
                 'id' => $n('id'), 'childId' => $n('child_id'), 'parentId' => $n('parent_id'), 'mount' => $r['mount'], 'from' => $n('from_frame'), 'to' => $n('to_frame'),
                 'keep' => $r['keep'], 'easeFrames' => $n('ease_frames'),
+            ],
+            'touch_ups' => [
+                'id' => $n('id'), 'itemId' => $n('item_id'), 'joint' => $r['joint'], 'from' => $n('from_frame'), 'to' => $n('to_frame'), 'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'), 'keys' => self::json($r['keys']),
+            ],
+            'contacts' => [
+                'id' => $n('id'), 'itemId' => $n('item_id'), 'effector' => $r['effector'], 'targetId' => $n('target_id'), 'mount' => $r['mount'], 'offset' => self::json($r['offset']),
+                'from' => $n('from_frame'), 'to' => $n('to_frame'), 'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'), 'turn' => $r['turn'],
             ],
             'cameras' => [
                 'id' => $n('id'), 'letter' => $r['letter'], 'name' => $r['name'], 'sensorWidthMm' => $f('sensor_width_mm'), 'sensorHeightMm' => $f('sensor_height_mm'),

@@ -39,7 +39,7 @@ final class SceneStream
         }
         $beats = [];
         foreach ($scene->lanes as $lane) {
-            foreach ($lane->segments as $s) {
+            foreach ([...$lane->segments, ...$lane->layers] as $s) {
                 $beats[$s->beat] = ['start' => $s->start, 'end' => round($s->end, 3), 'seconds' => round($s->table->seconds(), 4), 'loops' => $s->table->loops];
             }
         }
@@ -54,11 +54,13 @@ final class SceneStream
                 'jointNodes' => $this->assets->digest($d->assets[$i->asset])['jointNodes'] ?? [],
                 'hips' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->hips : 0,
                 'morphs' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->morphs : [],
+                'mounts' => array_keys((array) ($this->assets->digest($d->assets[$i->asset])['mounts'] ?? [])),
                 'extras' => $this->assets->digest($d->assets[$i->asset])['extras'] ?? [],
                 'bounds' => $this->assets->digest($d->assets[$i->asset])['bounds'] ?? [[0, 0, 0], [0, 0, 0]],
             ], $d->items)),
             'cameras' => array_values(array_map(static fn ($c): array => ['id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm], $d->cameras)),
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
+            'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
         ];
     }
 

@@ -16,6 +16,9 @@ final class BeatAdd implements EditCommand
         'start' => 'sometimes|integer|between:0,1000000', 'sourceIn' => 'sometimes|numeric|between:0,3600', 'sourceOut' => 'sometimes|nullable|numeric|between:0,3600',
         'speed' => 'sometimes|numeric|between:0.05,20', 'loops' => 'sometimes|integer|between:1,10000', 'root' => 'sometimes|in:travel,spot',
         'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240', 'settings' => 'sometimes|array|max:20', 'settings.*' => 'numeric',
+        'path' => 'sometimes|nullable|array|max:4', 'path.points' => 'required_with:path|array|min:1|max:200', 'path.points.*' => 'array|size:2', 'path.points.*.*' => 'numeric|between:-100000,100000',
+        'path.arrive' => 'sometimes|nullable|integer|between:1,1000000', 'path.faceDeg' => 'sometimes|nullable|numeric|between:-3600,3600',
+        'play' => 'sometimes|nullable|array|max:20', 'play.*' => 'sometimes|nullable',
     ];
 
     private const COLUMNS = [
@@ -46,7 +49,7 @@ final class BeatAdd implements EditCommand
         $in['start'] ??= $this->after($scene, (int) $item->id);
         $id = $scene->rows->insert('beats', self::columns($in) + [
             'scene_id' => $scene->scene->id, 'item_id' => $item->id, 'asset_id' => $motion->id, 'settings' => json_encode((object) (is_array($in['settings'] ?? null) ? $in['settings'] : [])),
-        ]);
+        ] + self::shaped($in, null));
         $scene->remember($in['as'] ?? null, $id);
 
         return "{$motion->name} for {$item->name}";
@@ -63,6 +66,31 @@ final class BeatAdd implements EditCommand
             if (array_key_exists($key, $in)) {
                 $out[$column] = $in[$key];
             }
+        }
+
+        return $out;
+    }
+
+    /**
+     * Path and play as they are stored; what is null is taken away.
+     *
+     * @param  array<string, mixed>  $in
+     * @return array<string, mixed>
+     */
+    public static function shaped(array $in, ?string $playBefore): array
+    {
+        $out = [];
+        if (array_key_exists('path', $in)) {
+            $path = $in['path'];
+            $out['path'] = is_array($path) ? json_encode(array_filter([
+                'points' => array_map(static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [], is_array($path['points'] ?? null) ? array_values($path['points']) : []),
+                'arrive' => $path['arrive'] ?? null, 'faceDeg' => $path['faceDeg'] ?? null,
+            ], static fn (mixed $v): bool => $v !== null)) : null;
+        }
+        if (array_key_exists('play', $in)) {
+            $before = $playBefore === null ? [] : json_decode($playBefore, true);
+            $play = is_array($in['play']) ? array_filter($in['play'] + (is_array($before) ? $before : []), static fn (mixed $v): bool => $v !== null) : [];
+            $out['play'] = $play === [] ? null : json_encode($play);
         }
 
         return $out;

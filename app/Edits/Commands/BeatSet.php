@@ -24,7 +24,7 @@ final class BeatSet implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $beat = $scene->find('beats', $in['beat']);
-        $values = BeatAdd::columns($in);
+        $values = BeatAdd::columns($in) + BeatAdd::shaped($in, $beat->play);
         if (isset($in['motion'])) {
             $motion = $scene->asset($in['motion']);
             if ($motion->kind !== 'motion') {

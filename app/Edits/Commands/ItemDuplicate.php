@@ -8,7 +8,7 @@ use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use Illuminate\Support\Facades\DB;
 
-/** The same thing once more, beside the first, with its beats. */
+/** The same thing once more, beside the first, with its beats and touch-ups. */
 final class ItemDuplicate implements EditCommand
 {
     public function name(): string
@@ -31,10 +31,28 @@ final class ItemDuplicate implements EditCommand
         foreach (DB::table('beats')->where('item_id', $item->id)->orderBy('id')->get() as $beat) {
             $row = ['item_id' => $id] + (array) $beat;
             unset($row['id']);
+            $row['path'] = self::moved($beat->path, $x - (float) $item->x, $z - (float) $item->z);
             $scene->rows->insert('beats', $row);
+        }
+        foreach (DB::table('touch_ups')->where('item_id', $item->id)->orderBy('id')->get() as $touchUp) {
+            $row = ['item_id' => $id] + (array) $touchUp;
+            unset($row['id']);
+            $scene->rows->insert('touch_ups', $row);
         }
         $scene->remember($in['as'] ?? null, $id);
 
         return "Duplicate {$item->name}";
+    }
+
+    /** A path as far from the copy as the first one's is from it. */
+    private static function moved(?string $path, float $dx, float $dz): ?string
+    {
+        $p = $path === null ? null : json_decode($path, true);
+        if (! is_array($p) || ! is_array($p['points'] ?? null)) {
+            return $path;
+        }
+        $p['points'] = array_map(static fn (array $q): array => [$q[0] + $dx, $q[1] + $dz], $p['points']);
+
+        return (string) json_encode($p);
     }
 }

@@ -8,7 +8,7 @@ use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use Illuminate\Support\Facades\DB;
 
-/** Takes an item out of the scene, with its beats and carries. */
+/** Takes an item out of the scene, with its beats, carries, touch-ups and contacts. */
 final class ItemRemove implements EditCommand
 {
     public function name(): string
@@ -29,6 +29,13 @@ final class ItemRemove implements EditCommand
         }
         foreach (DB::table('beats')->where('item_id', $item->id)->pluck('id') as $id) {
             $scene->rows->delete('beats', (int) $id);
+        }
+        foreach (['touch_ups' => ['item_id'], 'contacts' => ['item_id', 'target_id']] as $table => $columns) {
+            foreach ($columns as $column) {
+                foreach (DB::table($table)->where($column, $item->id)->pluck('id') as $id) {
+                    $scene->rows->delete($table, (int) $id);
+                }
+            }
         }
         $scene->rows->delete('items', (int) $item->id);
 

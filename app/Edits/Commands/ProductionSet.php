@@ -18,7 +18,10 @@ final class ProductionSet implements EditCommand
 {
     private const FRAMES = [
         'beats' => ['start'], 'links' => ['from_frame', 'to_frame'], 'shots' => ['in_frame', 'out_frame'],
+        'touch_ups' => ['from_frame', 'to_frame'], 'contacts' => ['from_frame', 'to_frame'],
     ];
+
+    private const PLAY_FRAMES = ['holdBefore', 'holdAfter', 'fill', 'skip', 'length', 'fadeIn', 'fadeOut'];
 
     public function name(): string
     {
@@ -50,6 +53,14 @@ final class ProductionSet implements EditCommand
         return isset($in['rate']) ? 'Set the frame rate' : 'Set the picture size';
     }
 
+    /** @return array<array-key, mixed> */
+    private static function list(?string $json): array
+    {
+        $v = $json === null ? null : json_decode($json, true);
+
+        return is_array($v) ? $v : [];
+    }
+
     /** @param  array<int, mixed>  $scenes */
     private function retime(EditContext $scene, array $scenes, float $factor): void
     {
@@ -63,10 +74,23 @@ final class ProductionSet implements EditCommand
                 $scene->rows->update($table, (int) $row->id, $values);
             }
         }
-        foreach (DB::table('cameras')->whereIn('scene_id', $scenes)->orderBy('id')->get() as $row) {
-            $keys = json_decode($row->keys, true);
-            $keys = array_map(static fn (array $k): array => ['frame' => $to($k['frame'])] + $k, is_array($keys) ? $keys : []);
-            $scene->rows->update('cameras', (int) $row->id, ['keys' => json_encode($keys)]);
+        foreach (['cameras', 'touch_ups'] as $table) {
+            foreach (DB::table($table)->whereIn('scene_id', $scenes)->orderBy('id')->get() as $row) {
+                $keys = array_map(static fn (array $k): array => ['frame' => $to($k['frame'])] + $k, self::list($row->keys));
+                $scene->rows->update($table, (int) $row->id, ['keys' => json_encode($keys)]);
+            }
+        }
+        foreach (DB::table('beats')->whereIn('scene_id', $scenes)->whereRaw('(path is not null or play is not null)')->orderBy('id')->get() as $row) {
+            $path = self::list($row->path);
+            $play = self::list($row->play);
+            $path = isset($path['arrive']) ? ['arrive' => $to($path['arrive'])] + $path : $path;
+            foreach (self::PLAY_FRAMES as $name) {
+                $play = isset($play[$name]) ? [$name => $to($play[$name])] + $play : $play;
+            }
+            if (isset($play['speeds'])) {
+                $play['speeds'] = array_map(static fn (array $k): array => [$k[0] * $factor, $k[1]], $play['speeds']);
+            }
+            $scene->rows->update('beats', (int) $row->id, ['path' => $path === [] ? null : json_encode($path), 'play' => $play === [] ? null : json_encode($play)]);
         }
         Scene::query()->whereIn('id', $scenes)->where('id', '!=', $scene->scene->id)->increment('revision');
     }

@@ -17,6 +17,7 @@ export interface ManifestItem {
     jointNodes: number[];
     hips: number;
     morphs: string[];
+    mounts: string[];
     extras: { lamps?: LampFact[]; water?: number; backdrop?: boolean; home?: number[]; mirrorSlabs?: [number, number, number][] };
     bounds: [[number, number, number], [number, number, number]];
 }
@@ -41,6 +42,16 @@ export interface Manifest {
     items: ManifestItem[];
     cameras: { id: string; letter: string; name: string; sensorWidthMm: number }[];
     shots: ManifestShot[];
+    notes: ManifestNote[];
+}
+
+export interface ManifestNote {
+    code: string;
+    item: string;
+    frame: number;
+    text: string;
+    remedy: string;
+    beat: string | null;
 }
 
 interface Track {

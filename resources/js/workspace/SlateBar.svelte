@@ -2,6 +2,7 @@
     import { router } from '../lib/router.svelte';
     import { session } from '../lib/session.svelte';
     import { getDesk, STEPS, type Step } from './context';
+    import NotesList from './NotesList.svelte';
 
     let { step = $bindable(), onkeys }: { step: Step; onkeys: () => void } = $props();
     const { scene } = getDesk();
@@ -65,7 +66,7 @@
             onclick={onkeys}>?</button
         >
         {#if scene.here.length > 0}<span class="truncate text-xs text-soft" title="Also here now">with {scene.here.join(', ')}</span>{/if}
-        <span class="text-xs text-soft">notes: none</span>
+        <NotesList />
         <span class={['text-xs', scene.saving === 'waiting' ? 'font-semibold text-buoy' : 'text-soft']} data-testid="saving">{saved}</span>
         <span
             class="grid h-7 w-7 shrink-0 place-items-center rounded-full bg-tide text-xs font-bold text-white"

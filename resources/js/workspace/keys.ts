@@ -70,7 +70,15 @@ function duplicate(scene: Desk['scene']): void {
 function remove(scene: Desk['scene']): void {
     const s = scene.selection;
     if (!s) return;
-    const one = { items: 'item', beats: 'beat', links: 'link', cameras: 'camera', shots: 'shot' }[s.table];
+    const one = {
+        items: 'item',
+        beats: 'beat',
+        links: 'link',
+        touch_ups: 'touchUp',
+        contacts: 'contact',
+        cameras: 'camera',
+        shots: 'shot',
+    }[s.table];
     void scene.edit({ do: `${one}.remove`, [one]: s.id });
 }
 

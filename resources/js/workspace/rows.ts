@@ -29,6 +29,63 @@ export interface BeatRow {
     join: 'carryOn' | 'blend' | 'cut';
     joinFrames: number;
     settings: Record<string, number>;
+    path: PathRow | null;
+    play: PlayRow;
+}
+
+/** A drawn way over the ground: x and z in metres. */
+export interface PathRow {
+    points: [number, number][];
+    arrive?: number | null;
+    faceDeg?: number | null;
+}
+
+/** What is set of how a beat plays; what is not there is as usual. */
+export interface PlayRow {
+    mirror?: boolean;
+    reverse?: boolean;
+    ease?: [number, number, number, number] | null;
+    speeds?: [number, number][];
+    holdBefore?: number;
+    holdAfter?: number;
+    fill?: number | null;
+    keepLooping?: boolean;
+    skip?: number;
+    length?: number | null;
+    armWidthDeg?: number;
+    energy?: number;
+    hipOffset?: number;
+    layer?: number;
+    mask?: string[];
+    weight?: number;
+    fadeIn?: number;
+    fadeOut?: number;
+    anchor?: 'foot' | 'hips';
+}
+
+export interface TouchUpRow {
+    id: number;
+    itemId: number;
+    joint: string;
+    from: number;
+    to: number | null;
+    easeIn: number;
+    easeOut: number;
+    keys: { frame: number; rotation?: Quat; shift?: Vec3 }[];
+}
+
+export interface ContactRow {
+    id: number;
+    itemId: number;
+    effector: string;
+    targetId: number | null;
+    mount: string;
+    offset: Vec3;
+    from: number;
+    to: number | null;
+    easeIn: number;
+    easeOut: number;
+    turn: 'keep' | 'follow' | 'match';
 }
 
 export interface LinkRow {
@@ -88,6 +145,8 @@ export interface Rows {
     items: ItemRow[];
     beats: BeatRow[];
     links: LinkRow[];
+    touch_ups: TouchUpRow[];
+    contacts: ContactRow[];
     cameras: CameraRowData[];
     shots: ShotRow[];
 }

@@ -28,7 +28,7 @@ export class SceneStore {
     mood = $state('dusk');
     revision = $state(0);
     production = $state.raw<Opened['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
-    rows = $state<Rows>({ items: [], beats: [], links: [], cameras: [], shots: [] });
+    rows = $state<Rows>({ items: [], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [] });
     assets = $state.raw<AssetRow[]>([]);
     manifest = $state.raw<Manifest | null>(null);
     history = $state.raw<Opened['history']>({ undo: null, redo: null });

@@ -142,13 +142,15 @@ final class Course
         $at = fn (float $d): float => $this->height($x + sin($heading) * $d, $z + cos($heading) * $d, $s);
         [$middle, $ball] = [$at(0.0), $at($foot[1])];
         $slope = ($ball - $middle) / $foot[1];
-        if (abs($slope) > tan(deg2rad(30.0)) || abs($at($foot[1] / 2) - ($middle + $ball) / 2) > 0.012) {
+        // Planks lie a little uneven; a foot takes them for flat.
+        $slope = abs($slope) < tan(deg2rad(4.0)) ? 0.0 : $slope;
+        if (abs($slope) > tan(deg2rad(30.0)) || abs($at($foot[1] / 2) - ($middle + $ball) / 2) > 0.009) {
             return null;
         }
         $over = false;
         foreach ([$foot[0], $foot[0] / 2, ($foot[1] + $foot[2]) / 2, $foot[2] + 0.015] as $d) {
             $off = $at($d) - ($middle + $slope * $d);
-            if ($off > 0.012) {
+            if ($off > 0.009) {
                 return null;
             }
             $over = $over || $off < -0.03;

@@ -10,6 +10,9 @@ use CrispReel\Core\Math\Ease;
 /** Where both feet stand and swing over a whole motion. Stance is geometry (the foot rolls in place); swing is a lifted arc. */
 final class FootPlan
 {
+    /** Metres that a swinging sole may seem to touch: planks are not quite even. */
+    private const SKIM = 0.003;
+
     /**
      * @param  array<string, list<Step>>  $steps by side, in time order
      * @param  (Closure(float, float, float): float)|null  $ground  height at x, z not above a ceiling, for swings over edges
@@ -43,27 +46,42 @@ final class FootPlan
     }
 
     /**
-     * What has to be added to a swing so that heel, ball and toe pass over all that rises on the way.
+     * The least that has to be added to a swing so that heel, ball and toe pass over all that rises on the way.
      *
      * @param  Closure(float, float, float): float  $ground
      */
     private function clearing(Closure $ground, Step $p, Step $q): float
     {
-        $most = 0.0;
-        $p->over = 0.0;
-        for ($k = 1; $k < 16; $k++) {
-            $u = $k / 16;
-            $f = $this->swing($p, $q, $p->off + $u * ($q->on - $p->off));
-            foreach ([$this->body->heelZ, $this->body->ballZ, $this->body->tipZ] as $d) {
-                $x = $f->ankle[0] + sin($f->heading) * $d;
-                $z = $f->ankle[2] + cos($f->heading) * $d;
-                $low = $f->ankle[1] - $this->body->ankleY * cos($f->pitch) + sin($f->pitch) * $d;
-                $need = $ground($x, $z, max($p->y, $q->y) + 0.3) + 0.02 - $low;
-                $most = max($most, $need / self::plateau($u));
+        for ($over = 0.0; $over < 0.4; $over += 0.02) {
+            $p->over = $over;
+            if ($this->clear($ground, $p, $q)) {
+                break;
             }
         }
 
-        return min(0.35, $most);
+        return $over;
+    }
+
+    /** @param  Closure(float, float, float): float  $ground */
+    private function clear(Closure $ground, Step $p, Step $q): bool
+    {
+        $b = $this->body;
+        for ($k = 1; $k < 20; $k++) {
+            $f = $this->swing($p, $q, $p->off + $k / 20 * ($q->on - $p->off));
+            [$c, $s] = [cos($f->pitch), sin($f->pitch)];
+            $ball = [$b->ballZ * $c + $b->ankleY * $s, $b->ballZ * $s - $b->ankleY * $c];
+            $toe = $b->tipZ - $b->ballZ;
+            foreach ([[$b->heelZ * $c + $b->ankleY * $s, $b->heelZ * $s - $b->ankleY * $c], $ball, [$ball[0] + $toe * cos($f->toePitch), $ball[1] + $toe * sin($f->toePitch)]] as [$along, $up]) {
+                $under = $ground($f->ankle[0] + sin($f->heading) * $along, $f->ankle[2] + cos($f->heading) * $along, max($p->y, $q->y) + 0.3);
+                // Where the ground rises on the way, air is wanted under the sole.
+                $air = abs($under - $p->y) > 0.01 && abs($under - $q->y) > 0.01 ? 0.005 : -self::SKIM;
+                if ($under + $air > $f->ankle[1] + $up) {
+                    return false;
+                }
+            }
+        }
+
+        return true;
     }
 
     /** Up at once, level, down late: a bump for feet that step over edges. */
@@ -156,7 +174,10 @@ final class FootPlan
         $far = Ease::clamp(hypot($q->x - $p->x, $q->z - $p->z) / (2 * $st->step));
         $th = $this->swingPitch($a0[3], ($a0[3] - $a1[3]) / $e * $span, $b0[3], -deg2rad(4.0) * $far, $u);
         [, $y, $toe] = $this->body->roll($th);
-        $ground = self::passing($p->y, $q->y, $u);
+        // On a ramp the ground rises with the way made; over an edge it rises before it.
+        $ramp = Ease::clamp(max(abs($p->slope), abs($q->slope)) / deg2rad(6.0));
+        $made = (($x - $p->x) * ($q->x - $p->x) + ($z - $p->z) * ($q->z - $p->z)) / max(1e-6, ($q->x - $p->x) ** 2 + ($q->z - $p->z) ** 2);
+        $ground = Ease::mix(self::passing($p->y, $q->y, $u), $p->y + ($q->y - $p->y) * $made, $ramp);
         $slope = $p->slope + ($q->slope - $p->slope) * Ease::smooth($u);
         $lift = $st->clearance * (0.35 + 0.65 * $far) * sin(M_PI * $u ** 0.75);
         $heading = $p->heading + ($q->heading - $p->heading) * Ease::smooth($u);

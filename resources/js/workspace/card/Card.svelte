@@ -2,9 +2,11 @@
     import { getDesk } from '../context';
     import BeatCard from './BeatCard.svelte';
     import CameraCard from './CameraCard.svelte';
+    import ContactCard from './ContactCard.svelte';
     import ItemCard from './ItemCard.svelte';
     import LinkCard from './LinkCard.svelte';
     import ShotCard from './ShotCard.svelte';
+    import TouchUpCard from './TouchUpCard.svelte';
 
     const { scene } = getDesk();
     const s = $derived(scene.selection);
@@ -12,15 +14,19 @@
     const beat = $derived(s?.table === 'beats' ? scene.find('beats', s.id) : null);
     const link = $derived(s?.table === 'links' ? scene.find('links', s.id) : null);
     const camera = $derived(s?.table === 'cameras' ? scene.find('cameras', s.id) : null);
+    const contact = $derived(s?.table === 'contacts' ? scene.find('contacts', s.id) : null);
+    const touchUp = $derived(s?.table === 'touch_ups' ? scene.find('touch_ups', s.id) : null);
     const shot = $derived(s?.table === 'shots' ? scene.find('shots', s.id) : null);
 </script>
 
-{#if item || beat || link || camera || shot}
+{#if item || beat || link || camera || shot || contact || touchUp}
     <aside class="w-[214px] rounded border border-line bg-sheet p-3 text-xs shadow-lg" aria-label="Selected" data-testid="card">
         {#if item}<ItemCard {item} />{/if}
         {#if beat}<BeatCard {beat} />{/if}
         {#if link}<LinkCard {link} />{/if}
         {#if camera}<CameraCard {camera} />{/if}
+        {#if contact}<ContactCard {contact} />{/if}
+        {#if touchUp}<TouchUpCard {touchUp} />{/if}
         {#if shot}<ShotCard {shot} />{/if}
     </aside>
 {/if}

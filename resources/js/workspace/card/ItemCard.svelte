@@ -1,6 +1,7 @@
 <script lang="ts">
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
+    import HoldsList from './HoldsList.svelte';
     import NumberField from './NumberField.svelte';
 
     let { item }: { item: ItemRow } = $props();
@@ -67,6 +68,7 @@
     {#if carries.length > 0}<dt class="text-soft">Carries</dt>
         <dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
 </dl>
+{#if item.kind === 'performer'}<HoldsList {item} />{/if}
 {#if item.kind !== 'set'}
     <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">
         {#each TAPE as c, i (c)}

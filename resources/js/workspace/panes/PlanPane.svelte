@@ -4,6 +4,7 @@
     import { shotAt } from '../../picture';
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
+    import PathMarks from './PathMarks.svelte';
 
     const { scene, playhead, view } = getDesk();
 
@@ -243,7 +244,13 @@
         void scene.edit({ do: 'item.add', asset: id, near: [x, z], facing: [eye.x, eye.z] });
     }
 
+    const onPath = (e: PointerEvent) => (e.target as Element).getAttribute('data-testid')?.startsWith('path-point') ?? false;
+
     const escape = (e: KeyboardEvent) => {
+        if ((e.key === 'Escape' || e.key === 'Enter') && view.pathing !== null) {
+            e.stopPropagation();
+            view.pathing = null;
+        }
         if (e.key === 'Escape' && drag) {
             e.stopPropagation();
             drag = null;
@@ -270,6 +277,9 @@
         data-testid="plan"
         role="application"
         aria-label="Overhead diagram; Ctrl and arrows move a focused item"
+        class:cursor-crosshair={view.pathing !== null}
+        onpointerdowncapture={(e) =>
+            view.pathing !== null && e.button === 0 && !onPath(e) && (e.stopPropagation(), view.addToPath(world(e)))}
         onpointerdown={(e) => (host?.setPointerCapture(e.pointerId), (drag = { kind: 'pan' }), scene.select(null))}
         onpointermove={move}
         onpointerup={up}
@@ -376,6 +386,7 @@
                     class="pointer-events-none"
                 />{/if}
         {/each}
+        <PathMarks {px} {pz} {world} />
         {#each cameras as c (c.id)}
             {@const on = scene.isSelected('cameras', c.id)}
             {@const reach = 60}

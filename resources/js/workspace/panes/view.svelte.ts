@@ -11,6 +11,8 @@ export class FrameView {
     source = $state.raw<Source>({ kind: 'free' });
     /** Raised to draw again. */
     version = $state(0);
+    /** The beat whose path is drawn on the plan at present. */
+    pathing = $state<number | null>(null);
     readonly free = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
     readonly target = new Vector3(0.6, 0.9, 0);
     freeFocal = $state(32);
@@ -25,6 +27,17 @@ export class FrameView {
     ) {
         this.free.position.set(1.6, 2.3, 8.6);
         this.free.lookAt(this.target);
+    }
+
+    /** One more place at the end of the path that is drawn. */
+    addToPath(at: [number, number]): void {
+        const beat = this.pathing === null ? null : this.scene.find('beats', this.pathing);
+        if (!beat) {
+            this.pathing = null;
+            return;
+        }
+        const place: [number, number] = [Math.round(at[0] * 1000) / 1000, Math.round(at[1] * 1000) / 1000];
+        void this.scene.edit({ do: 'beat.set', beat: beat.id, path: { ...beat.path, points: [...(beat.path?.points ?? []), place] } });
     }
 
     redraw(): void {

@@ -1,0 +1,68 @@
+<script lang="ts">
+    import { parseFrame, timecode } from '../../lib/time';
+    import { getDesk } from '../context';
+    import type { BeatRow } from '../rows';
+    import NumberField from './NumberField.svelte';
+
+    let { beat }: { beat: BeatRow } = $props();
+    const { scene, view } = getDesk();
+    const path = $derived(beat.path);
+    const drawing = $derived(view.pathing === beat.id);
+    const span = $derived(scene.manifest?.beats[`b${beat.id}`]);
+    const frame = (t: string) => parseFrame(t, scene.rate);
+    const set = (values: Record<string, unknown>) =>
+        scene.edit({ do: 'beat.set', beat: beat.id, path: path ? { ...path, ...values } : null });
+</script>
+
+<div class="mt-2 border-t border-line pt-2">
+    <div class="mb-1.5 flex items-center gap-2">
+        <span class="font-semibold">Path</span>
+        <span class="text-soft">{path ? `${path.points.length} place${path.points.length === 1 ? '' : 's'}` : 'none'}</span>
+        <span class="flex-1"></span>
+        {#if scene.canEdit}
+            <button
+                class={['rounded border px-1.5 py-0.5', drawing ? 'border-tide bg-tide text-white' : 'border-line hover:bg-desk']}
+                aria-pressed={drawing}
+                data-testid="draw-path"
+                title="Click places on the plan, one after the other"
+                onclick={() => (view.pathing = drawing ? null : beat.id)}>{drawing ? 'Done' : path ? 'Go on' : 'Draw'}</button
+            >
+        {/if}
+    </div>
+    {#if drawing}<p class="mb-1.5 text-soft">Click on the plan where the walk leads, place after place.</p>{/if}
+    {#if path}
+        <dl class="grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
+            <dt class="text-soft">Arrives</dt>
+            <dd class="grid grid-cols-[1fr_auto] items-center gap-1">
+                {#if path.arrive}
+                    <NumberField
+                        label="Arrives at frame"
+                        value={path.arrive}
+                        digits={0}
+                        parse={frame}
+                        save={(n) => set({ arrive: Math.round(n) })}
+                    />
+                    <button class="text-tide hover:underline" onclick={() => set({ arrive: null })}>free</button>
+                {:else}
+                    <span class="mono" title={span ? timecode(span.end, scene.rate) : ''}>{Math.round(span?.end ?? 0)}</span>
+                    <button class="text-tide hover:underline" onclick={() => set({ arrive: Math.round(span?.end ?? beat.start + 48) })}
+                        >fix</button
+                    >
+                {/if}
+            </dd>
+            <dt class="text-soft">Then faces</dt>
+            <dd class="grid grid-cols-[1fr_auto] items-center gap-1">
+                <NumberField label="Then faces (deg)" value={path.faceDeg ?? 0} unit="deg" digits={1} save={(n) => set({ faceDeg: n })} />
+                {#if path.faceDeg === undefined || path.faceDeg === null}<span class="text-soft">ahead</span>{:else}<button
+                        class="text-tide hover:underline"
+                        onclick={() => set({ faceDeg: null })}>ahead</button
+                    >{/if}
+            </dd>
+        </dl>
+        {#if scene.canEdit}<button
+                class="mt-1.5 text-tide hover:underline"
+                onclick={() => ((view.pathing = null), scene.edit({ do: 'beat.set', beat: beat.id, path: null }))}
+                >Take the path away</button
+            >{/if}
+    {/if}
+</div>
