@@ -72,3 +72,16 @@ test('a broken edit file leaves nothing behind', function (): void {
     [$code] = ran('reel:apply', ['scene' => (string) $scene->id, 'edits' => $file]);
     expect($code)->toBe(2)->and(Item::query()->where('scene_id', $scene->id)->count())->toBe(0);
 });
+
+test('a strip that cannot be drawn is refused before anything is drawn', function (array $arguments, string $reason): void {
+    $scene = $this->scene();
+    [$code, $out] = ran('reel:strip', ['scene' => (string) $scene->id] + $arguments);
+    expect($code)->toBe(2)->and($out['error']['reason'])->toBe($reason);
+})->with([
+    'no camera' => [[], 'render.no-camera'],
+    'an unknown camera' => [['--camera' => 'Q'], 'strip.camera'],
+    'a view without an aim' => [['--at' => '1,2,3'], 'strip.view'],
+    'not a place' => [['--at' => '1,2', '--look' => '0,0,0'], 'strip.point'],
+    'not a size' => [['--size' => 'huge'], 'strip.size'],
+    'a range that runs backwards' => [['--at' => '1,2,3', '--look' => '0,0,0', '--from' => '50', '--to' => '10'], 'strip.range'],
+]);

@@ -8,6 +8,8 @@ use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Path;
+use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
@@ -42,18 +44,35 @@ final class LaneCompiler
             }
             $last = $segments[count($segments) - 1] ?? null;
             $stance = $this->stance($last, $beat, $figure);
-            if ($beat->path !== null) {
+            if ($beat->path !== null && ($beat->path->from !== null || $this->leadsSomewhere($beat->path, $stance, $item))) {
                 $segments[] = $this->walk($beat, $item, $figure, $stance, $last->ground ?? 0.0);
 
                 continue;
             }
-            $segment = $this->segment($beat, $item, $figure);
+            if ($beat->path !== null) {
+                $this->notes[] = new Note('path.short', $item->id, $beat->start, "The path of {$item->name} leads nowhere.", 'Draw a place that is farther away.', $beat->id);
+            }
+            $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->stood($beat, $figure);
             $this->carryOn($last, $stance, $segment, $figure);
             $segments[] = $segment;
         }
         usort($layers, static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start]);
 
         return new Lane($figure, $segments, $this->standing($figure), $layers);
+    }
+
+    /** @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance */
+    private function leadsSomewhere(Path $path, ?array $stance, Item $item): bool
+    {
+        $from = $stance === null ? [0.0, 0.0, 0.0] : $this->anchor($stance, $stance, 'foot');
+        $at = Placement::standing($item->position, $item->headingDeg, $item->scale)->point([$from[0], 0.0, $from[1]]);
+        foreach ($path->points as [$x, $z]) {
+            if (hypot($x - $at[0], $z - $at[2]) > 0.15) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     private function segment(Beat $beat, Item $item, Figure $figure): LaneSegment
@@ -91,13 +110,19 @@ final class LaneCompiler
         if (! $figure->isHuman()) {
             throw UnableToCompile::noFigure($asset->name, $item->name);
         }
-        $seconds = $beat->path?->arrive === null ? 0.0 : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start)));
+        $seconds = $beat->path?->arrive === null ? 0.0 : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start + $beat->play->skip)));
         $from = $stance === null ? [0.0, 0.0, 0.0] : $this->anchor($stance, $stance, 'foot');
+        if ($beat->path?->from !== null) {
+            [$x, $y, $z, $heading] = $beat->path->from;
+            $at = Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse()->point([$x, $y, $z]);
+            [$from, $ground] = [[$at[0], $at[2], deg2rad($heading - $item->headingDeg)], $at[1]];
+        }
         $walk = new PathWalk($beat, $item, $figure, $recipe, $this->around, $from, $ground, $seconds);
         [$table, $key, $end] = $walk->table($this->assets);
         array_push($this->notes, ...$walk->notes());
         $segment = $this->placed($beat, $table, $key, $figure, $walk->pace);
         $segment->ground = $end;
+        $segment->origin = [$from[0], $ground, $from[1], $from[2]];
 
         return $segment;
     }
@@ -147,6 +172,13 @@ final class LaneCompiler
 
         // Read back, so that the first answer and all later ones are the same bytes.
         return [ClipTable::fromBytes($bytes), $key];
+    }
+
+    private function stood(Beat $beat, Figure $figure): LaneSegment
+    {
+        [$table, $key] = $this->kept(new MotionRecipe('idle', ['seed' => 1, 'seconds' => 8]), $figure);
+
+        return $this->placed($beat, $table, $key, $figure, 1.0);
     }
 
     /** @return list<float> */

@@ -21,6 +21,9 @@ final class LaneSegment
     /** What every row is raised by. */
     public float $lift = 0.0;
 
+    /** @var array{float, float, float, float}|null where a walk along a path begins: x, y, z and heading, in lane space */
+    public ?array $origin = null;
+
     /** Height of the ground where the beat ends, in lane space. */
     public float $ground = 0.0;
 

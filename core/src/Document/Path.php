@@ -13,8 +13,9 @@ final readonly class Path
      * @param  list<array{float, float}>  $points  x, z
      * @param  int|null  $arrive  frame at which the last place is reached; null: at the motion's own pace
      * @param  float|null  $faceDeg  heading of the stand at the end; null: as the way arrives
+     * @param  array{float, float, float, float}|null  $from  x, y, z and heading (degrees) of the stand at the start; null: as the performer stands when the beat begins
      */
-    public function __construct(public array $points, public ?int $arrive = null, public ?float $faceDeg = null)
+    public function __construct(public array $points, public ?int $arrive = null, public ?float $faceDeg = null, public ?array $from = null)
     {
     }
 
@@ -33,12 +34,22 @@ final readonly class Path
         return new self(
             $points, $path->has('arrive') ? $path->whole('arrive', null, 1) : null,
             $path->has('faceDeg') ? $path->number('faceDeg', null, -36000, 36000) : null,
+            $path->has('from') ? self::stand($path->numbers('from', 4)) : null,
         );
+    }
+
+    /**
+     * @param  list<float>  $v
+     * @return array{float, float, float, float}
+     */
+    private static function stand(array $v): array
+    {
+        return [$v[0], $v[1], $v[2], $v[3]];
     }
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['points' => $this->points, 'arrive' => $this->arrive, 'faceDeg' => $this->faceDeg];
+        return ['points' => $this->points, 'arrive' => $this->arrive, 'faceDeg' => $this->faceDeg, 'from' => $this->from];
     }
 }

@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Exceptions\UserError;
+use App\Models\Scene;
+use App\Scenes\SceneStream;
+use CrispReel\Core\CoreFailure;
+use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Math\V3;
+
+/** The pier with a walk of Oda's, a touch-up and a contact. */
+function acted(object $test, ?App\Models\User $user = null): Scene
+{
+    $scene = pier($test, $user);
+    $test->edit($scene, [
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[1.5, 0.5]], 'arrive' => 96], 'play' => ['holdAfter' => 12]],
+        ['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 24, 'turnDeg' => [0, 20, 0]],
+        ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handR', 'target' => 'Key', 'from' => 48, 'to' => 72],
+    ], $user);
+
+    return $scene->refresh();
+}
+
+test('paths, play settings, touch-ups and contacts are kept as they were given', function (): void {
+    $r = rows(acted($this));
+    expect($r['beats'][0]['path'])->toEqual(['points' => [[1.5, 0.5]], 'arrive' => 96])->and($r['beats'][0]['play'])->toBe(['holdAfter' => 12])
+        ->and($r['touch_ups'][0])->toMatchArray(['joint' => 'head', 'from' => 24, 'to' => 25])->and($r['touch_ups'][0]['keys'][0]['rotation'][1])->toEqualWithDelta(sin(deg2rad(10)), 1e-9)
+        ->and($r['contacts'][0])->toMatchArray(['effector' => 'handR', 'mount' => '', 'from' => 48, 'to' => 72, 'turn' => 'follow']);
+});
+
+test('a path leads over the planks of the pier, up its step', function (): void {
+    $scene = pier($this);
+    $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'position' => [0.4, 0.0, -0.35], 'headingDeg' => -90], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'path' => ['points' => [[-3.0, -0.35]]]], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk']]);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $oda = 'i'.collect(rows($scene)['items'])->firstWhere('name', 'Oda')['id'];
+    $lane = $compiled->lanes[$oda];
+    $foot = fn (float $f): array => SceneEvaluator::jointPlace($compiled, $oda, $lane->figure->skeleton->roles['footL'], $f)->position;
+    $last = $lane->segments[0]->end;
+    expect($foot($last)[1] - $foot(0)[1])->toEqualWithDelta(0.30, 0.015)->and($foot($last)[0])->toEqualWithDelta(-3.0, 0.15)
+        // The talk that follows stands up there too.
+        ->and(V3::distance($foot($last), $foot($last + 40)))->toBeLessThan(0.01)->and($compiled->notes)->toBe([]);
+});
+
+test('new work on performances is undone and redone, row for row', function (array $commands): void {
+    $user = $this->person();
+    $scene = acted($this, $user);
+    $first = rows($scene);
+    $ids = ['BEAT' => $first['beats'][0]['id'], 'TOUCH' => $first['touch_ups'][0]['id'], 'CONTACT' => $first['contacts'][0]['id']];
+    array_walk_recursive($commands, function (&$v) use ($ids): void {
+        $v = is_string($v) ? $ids[$v] ?? $v : $v;
+    });
+    $this->edit($scene, $commands, $user);
+    $then = rows($scene);
+    expect($then)->not->toBe($first);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo", ['base' => $scene->refresh()->revision])->assertOk();
+    expect(rows($scene))->toBe($first);
+    $this->postJson("/api/scenes/{$scene->id}/redo", [])->assertOk();
+    expect(rows($scene))->toBe($then);
+})->with([
+    'another path' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'path' => ['points' => [[1, 1], [2, 1.5]], 'faceDeg' => 90]]]],
+    'no path' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'path' => null]]],
+    'play settings' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'play' => ['mirror' => true, 'energy' => 0.6, 'holdAfter' => null]]]],
+    'a split' => [[['do' => 'beat.split', 'beat' => 'BEAT', 'frame' => 40]]],
+    'one more key' => [[['do' => 'touchUp.key', 'touchUp' => 'TOUCH', 'frame' => 40, 'turnDeg' => [5, 0, 0]]]],
+    'a touch-up changed' => [[['do' => 'touchUp.set', 'touchUp' => 'TOUCH', 'from' => 20, 'to' => 60, 'easeIn' => 2]]],
+    'a touch-up taken away' => [[['do' => 'touchUp.remove', 'touchUp' => 'TOUCH']]],
+    'a contact changed' => [[['do' => 'contact.set', 'contact' => 'CONTACT', 'effector' => 'handL', 'target' => null, 'offset' => [2.8, 1.2, 0.5], 'to' => 90, 'turn' => 'keep']]],
+    'a contact let go' => [[['do' => 'contact.remove', 'contact' => 'CONTACT']]],
+    'the performer and all of hers' => [[['do' => 'item.remove', 'item' => 'Oda'], ['do' => 'item.remove', 'item' => 'Bram']]],
+    'a copy with path and touch-up' => [[['do' => 'item.duplicate', 'item' => 'Oda']]],
+    'the rate' => [[['do' => 'production.set', 'rate' => [30, 1]]]],
+]);
+
+test('a key on a covered frame joins the touch-up that is there; one far off begins another', function (): void {
+    $scene = acted($this);
+    $this->edit($scene, [['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 30, 'turnDeg' => [0, -20, 0]]]);
+    expect(rows($scene)['touch_ups'])->toHaveCount(1)->and(array_column(rows($scene)['touch_ups'][0]['keys'], 'frame'))->toBe([24, 30])->and(rows($scene)['touch_ups'][0]['to'])->toBe(31);
+    $this->edit($scene, [['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 90, 'turnDeg' => [0, -20, 0]]]);
+    expect(rows($scene)['touch_ups'])->toHaveCount(2);
+});
+
+test('a split changes no frame', function (): void {
+    $scene = acted($this);
+    $oda = 'i'.collect(rows($scene)['items'])->firstWhere('name', 'Oda')['id'];
+    $before = app(SceneStream::class)->compile($scene);
+    $this->edit($scene, [['do' => 'beat.split', 'beat' => rows($scene)['beats'][0]['id'], 'frame' => 40]]);
+    $after = app(SceneStream::class)->compile($scene->refresh());
+    expect(count($after->lanes[$oda]->segments))->toBe(2)->and($after->frames)->toBe($before->frames);
+    foreach ([0, 39, 40, 41, 70, 100] as $f) {
+        expect(SceneEvaluator::row($after, $oda, $f))->toEqualWithDelta(SceneEvaluator::row($before, $oda, $f), 1e-5);
+    }
+});
+
+test('a new rate brings paths, holds and keys along', function (): void {
+    $scene = acted($this);
+    $this->edit($scene, [['do' => 'production.set', 'rate' => [48, 1]]]);
+    $r = rows($scene);
+    expect($r['beats'][0]['path']['arrive'])->toBe(192)->and($r['beats'][0]['play']['holdAfter'])->toBe(24)->and($r['touch_ups'][0]['keys'][0]['frame'])->toBe(48)
+        ->and($r['touch_ups'][0]['from'])->toBe(48)->and($r['contacts'][0]['to'])->toBe(144);
+});
+
+test('what does not fit is told in the manifest', function (): void {
+    $user = $this->person();
+    $scene = acted($this, $user);
+    $notes = $this->actingAs($user)->getJson("/api/scenes/{$scene->id}")->assertOk()->json('manifest.notes');
+    // The key floats two metres from Bram.
+    expect($notes)->toHaveCount(1)->and($notes[0]['code'])->toBe('contact.reach')->and($notes[0]['frame'])->toBe(48)->and($notes[0]['text'])->toContain('right hand of Bram');
+});
+
+test('bad commands on performances change nothing and say why', function (array $commands, string $message): void {
+    $scene = acted($this);
+    $before = rows($scene);
+    $beat = $before['beats'][0]['id'];
+    array_walk_recursive($commands, function (&$v) use ($beat): void {
+        $v = $v === 'BEAT' ? $beat : $v;
+    });
+    try {
+        $this->edit($scene, $commands);
+    } catch (UserError|CoreFailure $e) {
+        expect($e->getMessage())->toContain($message)->and(rows($scene))->toBe($before);
+
+        return;
+    }
+    $this->fail('It was taken.');
+})->with([
+    'a path for a talk' => [[['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'talk', 'path' => ['points' => [[1, 1]]]]], 'does not follow a path'],
+    'a path without places' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'path' => ['points' => []]]], 'path.points'],
+    'a place of one number' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'path' => ['points' => [[1]]]]], 'path.points.0'],
+    'an ease that is none' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'play' => ['ease' => [3, 0, 1, 1]]]], 'play/ease'],
+    'a split outside' => [[['do' => 'beat.split', 'beat' => 'BEAT', 'frame' => 5000]], 'not inside this beat'],
+    'a touch-up of a crate' => [[['do' => 'touchUp.key', 'item' => 'Key', 'joint' => 'head', 'frame' => 1]], 'is not a performer'],
+    'a joint that is not there' => [[['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'wing', 'frame' => 1]], 'no joint or mount called "wing"'],
+    'a contact with nothing' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'from' => 3]], 'needs a place'],
+    'an effector that is none' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'elbow', 'offset' => [0, 1, 0], 'from' => 3]], 'effector'],
+    'a contact that ends first' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'offset' => [0, 1, 0], 'from' => 30, 'to' => 30]], 'ends after it begins'],
+    'holding each other' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'target' => 'Bram', 'mount' => 'handR', 'from' => 0], ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handR', 'target' => 'Oda', 'mount' => 'handL', 'from' => 10]], 'in a circle'],
+]);
