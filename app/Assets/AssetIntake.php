@@ -8,10 +8,13 @@ use App\Exceptions\UserError;
 use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Production;
+use CrispReel\Core\Format\Bvh\BvhReader;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfLimits;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Rig\HumanRoles;
+use CrispReel\Core\Rig\Skeleton;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
@@ -23,12 +26,19 @@ final class AssetIntake
     }
 
     /**
-     * A GLB or an embedded glTF; kind null: told from what is in it.
+     * A GLB, an embedded glTF or a BVH; kind null: told from what is in it.
      *
      * @param  list<string>  $tags
      */
     public function model(?Production $production, string $bytes, string $name, ?string $kind = null, array $tags = [], ?string $slug = null, string $credit = 'Brought in', string $licence = 'unknown'): AssetVersion
     {
+        if (BvhReader::looksLike($bytes)) {
+            if ($kind !== null && $kind !== 'motion') {
+                throw new UserError('intake.only-motion', "\"{$name}\" is a BVH file, which holds a motion and nothing to draw.", 'Bring it in as a motion.');
+            }
+
+            return $this->bvh($production, $bytes, $name, $tags, $slug, $credit, $licence);
+        }
         $limit = config('reel.upload_bytes');
         $gltf = GltfReader::read($bytes, new GltfLimits(bytes: is_int($limit) ? $limit : 0));
         $digest = AssetDigest::of($gltf);
@@ -49,6 +59,54 @@ final class AssetIntake
     }
 
     /**
+     * @param  list<string>  $tags
+     */
+    private function bvh(?Production $production, string $bytes, string $name, array $tags, ?string $slug, string $credit, string $licence): AssetVersion
+    {
+        $bvh = BvhReader::read($bytes);
+        $judged = HumanRoles::judge($bvh->skeleton);
+        $findings = $bvh->findings;
+        foreach (array_diff(['hips', 'upperLegL', 'upperLegR', 'footL', 'footR'], array_keys($judged)) as $missing) {
+            $findings[] = "No joint could be told as {$missing}; choose one with reel:roles before the motion is used.";
+        }
+        $seconds = round($bvh->clip->seconds, 4);
+        $facts = [
+            'seconds' => $seconds, 'frames' => $bvh->frames, 'rate' => round(1 / $bvh->frameSeconds, 3), 'joints' => $bvh->skeleton->count(), 'roles' => count($judged),
+            'surely' => $judged === [] ? 0.0 : min(array_column($judged, 'confidence')), 'loops' => false,
+        ];
+        $digest = ['kind' => 'motion', 'format' => 'bvh', 'clips' => [['name' => $name, 'seconds' => $seconds]], 'skeleton' => $bvh->skeleton->toArray(), 'judged' => $judged];
+
+        return $this->store($production, 'motion', $name, $bytes, $digest, $tags, $slug, $credit, $licence, $facts, $findings);
+    }
+
+    /**
+     * A version whose roles are those that a person has chosen.
+     *
+     * @param  array<string, string>  $byHand  role to joint name; an empty name takes a role away
+     */
+    public function roles(AssetVersion $version, array $byHand): AssetVersion
+    {
+        $digest = json_decode($this->blobs->get($version->digest), true);
+        if (! is_array($digest) || ! is_array($digest['skeleton'] ?? null)) {
+            throw new UserError('roles.none', "\"{$version->asset->name}\" has no joints.", 'Choose a performer, or a motion that came in as a file.');
+        }
+
+        /** @var array{names: list<string>, parents: list<int>, translations: list<float>, rotations: list<float>, scales: list<float>, roles: array<string, int>} $s */
+        $s = $digest['skeleton'];
+        $skeleton = Skeleton::fromArray($s);
+        $before = is_array($digest['rolesByHand'] ?? null) ? $digest['rolesByHand'] : [];
+        $byHand += array_filter($before, is_string(...));
+        $roles = HumanRoles::chosen($skeleton, $byHand);
+        $digest['rolesByHand'] = $byHand;
+        $digest['skeleton'] = ['roles' => $roles] + $s;
+
+        return $version->asset->versions()->create([
+            'number' => (int) $version->asset->versions()->max('number') + 1, 'blob' => $version->blob, 'picture' => $version->picture,
+            'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)), 'facts' => ['roles' => count($roles)] + $version->facts, 'findings' => $version->findings,
+        ]);
+    }
+
+    /**
      * A generated motion: its file is the recipe.
      *
      * @param  list<string>  $tags
@@ -65,14 +123,15 @@ final class AssetIntake
      * @param  array<string, mixed>  $digest
      * @param  list<string>  $tags
      * @param  array<string, mixed>|null  $facts
+     * @param  list<string>  $findings
      */
-    private function store(?Production $production, string $kind, string $name, string $bytes, array $digest, array $tags, ?string $slug, string $credit, string $licence, ?array $facts = null): AssetVersion
+    private function store(?Production $production, string $kind, string $name, string $bytes, array $digest, array $tags, ?string $slug, string $credit, string $licence, ?array $facts = null, array $findings = []): AssetVersion
     {
         $blob = $this->blobs->put($bytes);
         $digestHash = $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
         $slug ??= $this->freeSlug($production, $name);
 
-        return DB::transaction(function () use ($production, $kind, $name, $tags, $slug, $credit, $licence, $blob, $digestHash, $digest, $facts): AssetVersion {
+        return DB::transaction(function () use ($production, $kind, $name, $tags, $slug, $credit, $licence, $blob, $digestHash, $digest, $facts, $findings): AssetVersion {
             $asset = Asset::query()->firstOrCreate(
                 ['production_id' => $production?->id, 'slug' => $slug],
                 ['kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence],
@@ -84,7 +143,7 @@ final class AssetIntake
 
             return $asset->versions()->create([
                 'number' => ($latest->number ?? 0) + 1, 'blob' => $blob, 'digest' => $digestHash, 'picture' => null,
-                'facts' => $facts ?? self::facts($digest), 'findings' => [],
+                'facts' => $facts ?? self::facts($digest), 'findings' => $findings,
             ]);
         });
     }

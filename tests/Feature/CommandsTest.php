@@ -85,3 +85,40 @@ test('a strip that cannot be drawn is refused before anything is drawn', functio
     'not a size' => [['--size' => 'huge'], 'strip.size'],
     'a range that runs backwards' => [['--at' => '1,2,3', '--look' => '0,0,0', '--from' => '50', '--to' => '10'], 'strip.range'],
 ]);
+
+test('a motion goes out as BVH, comes in again, and plays on another performer', function (): void {
+    $scene = $this->scene();
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [0, 0, 0], 'headingDeg' => 90], ['do' => 'item.add', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [0, 0, 2], 'headingDeg' => 90],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk-to-mark', 'settings' => ['metres' => 2.0]],
+    ]);
+    $file = sys_get_temp_dir().'/motion-'.uniqid().'.bvh';
+    [$code, $out] = ran('reel:bvh', ['scene' => (string) $scene->id, 'performer' => 'Oda', '--out' => $file]);
+    expect($code)->toBe(0)->and($out['frames'])->toBeGreaterThan(60);
+    [$code, $in] = ran('reel:import', ['file' => $file, '--name' => 'Two metres', '--production' => (string) $scene->production_id]);
+    expect($code)->toBe(0)->and($in['kind'])->toBe('motion')->and($in['facts']['frames'])->toBe($out['frames'])->and($in['facts']['roles'])->toBe(25)->and($in['findings'])->toBe([]);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'Two metres']]);
+    [, $a] = ran('reel:pose', ['scene' => (string) $scene->id, '--frame' => '0']);
+    [, $b] = ran('reel:pose', ['scene' => (string) $scene->id, '--frame' => (string) ($out['frames'] - 1)]);
+    $foot = fn (array $pose, int $who): array => $pose['items'][$who]['joints']['footL']['position'];
+    expect($foot($b, 0)[0] - $foot($a, 0)[0])->toEqualWithDelta(2.0, 0.03)
+        // Bram's legs have another length: his steps are as much longer.
+        ->and($foot($b, 1)[0] - $foot($a, 1)[0])->toBeBetween(1.9, 2.2)->and(abs($foot($b, 1)[2] - $foot($a, 1)[2]))->toBeLessThan(0.05);
+    unlink($file);
+});
+
+test('roles are shown, chosen and refused by name', function (): void {
+    $file = tempnam(sys_get_temp_dir(), 'bvh');
+    $bone = static fn (string $name, string $offset, string $in = ''): string => "JOINT {$name}\n{\nOFFSET {$offset}\nCHANNELS 3 Zrotation Xrotation Yrotation\n{$in}}\n";
+    $leg = static fn (string $s, int $x): string => $bone("{$s}Thigh", "{$x} 0 0", $bone("{$s}Shin", '0 -40 0', $bone("{$s}Foot", '0 -40 0')));
+    file_put_contents($file, "HIERARCHY\nROOT Base\n{\nOFFSET 0 90 0\nCHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation\n".$bone('Spine', '0 12 0', $bone('Skull', '0 50 0')).$leg('L', 10).$leg('R', -10)."}\nMOTION\nFrames: 2\nFrame Time: 0.04\n".str_repeat(implode(' ', array_fill(0, 30, '0'))."\n", 2));
+    [, $in] = ran('reel:import', ['file' => $file, '--name' => 'Odd bones '.uniqid()]);
+    [$code, $out] = ran('reel:roles', ['asset' => (string) $in['asset']]);
+    expect($code)->toBe(0)->and($out['roles']['hips']['joint'])->toBe('Base')->and($out['roles']['upperLegL'])->toMatchArray(['joint' => 'LThigh', 'byHand' => false])->and($out['roles'])->not->toHaveKey('head');
+    [, $out] = ran('reel:roles', ['asset' => (string) $in['asset'], 'choices' => ['head=Skull']]);
+    expect($out['roles']['head'])->toBe(['joint' => 'Skull', 'confidence' => 1.0, 'byHand' => true])->and($out['version'])->toBe(2);
+    expect(ran('reel:roles', ['asset' => (string) $in['asset'], 'choices' => ['head=Nose']])[1]['error']['reason'])->toBe('rig.joint')
+        ->and(ran('reel:roles', ['asset' => (string) $in['asset'], 'choices' => ['tail=Skull']])[1]['error']['reason'])->toBe('rig.part')
+        ->and(ran('reel:roles', ['asset' => 'brass-key'])[1]['error']['reason'])->toBe('roles.none')
+        ->and(ran('reel:import', ['file' => $file, '--as' => 'prop'])[1]['error']['reason'])->toBe('intake.only-motion');
+});

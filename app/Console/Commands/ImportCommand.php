@@ -10,7 +10,7 @@ use App\Models\Production;
 
 final class ImportCommand extends ReelCommand
 {
-    protected $signature = 'reel:import {file : GLB or embedded glTF} {--as= : performer, set, prop or motion} {--production= : name or number; the house kit without it} {--name=} {--json}';
+    protected $signature = 'reel:import {file : GLB, embedded glTF or BVH} {--as= : performer, set, prop or motion} {--production= : name or number; the house kit without it} {--name=} {--json}';
 
     protected $description = 'Bring a file into the kit; prints facts and findings';
 
@@ -31,7 +31,7 @@ final class ImportCommand extends ReelCommand
 
         return $this->answer([
             'asset' => $version->asset_id, 'name' => $version->asset->name, 'kind' => $version->asset->kind, 'version' => $version->number, 'facts' => $version->facts, 'findings' => $version->findings,
-        ], ["{$version->asset->name} is asset {$version->asset_id}, a {$version->asset->kind}, version {$version->number}.", (string) json_encode($version->facts)]);
+        ], ["{$version->asset->name} is asset {$version->asset_id}, a {$version->asset->kind}, version {$version->number}.", (string) json_encode($version->facts), ...$version->findings]);
     }
 
     private function production(): ?Production

@@ -5,17 +5,25 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Format\Bvh\BvhReader;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\Clip;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\FootLock;
+use CrispReel\Core\Rig\Retarget;
 use CrispReel\Core\Rig\Skeleton;
 
-/** A motion that came in as a file, sampled for a figure whose joints bear the same names. */
+/**
+ * A motion that came in as a file (glTF or BVH), sampled for a figure: as it is where the joints are the same, by human
+ * roles where they are others.
+ */
 final class ImportedMotion
 {
     private const RATE = 60.0;
+
+    private const VERSION = 2;
 
     /**
      * @param  array<string, mixed>  $digest
@@ -24,51 +32,121 @@ final class ImportedMotion
     public static function table(AssetSource $assets, AssetRef $asset, array $digest, Figure $figure): array
     {
         $number = is_int($digest['clip'] ?? null) ? $digest['clip'] : 0;
-        $key = hash('sha256', "imported|{$asset->blob}|{$number}|{$figure->blob}");
+
+        /** @var array<string, string> $roles chosen by hand */
+        $roles = is_array($digest['rolesByHand'] ?? null) ? $digest['rolesByHand'] : [];
+        $key = hash('sha256', json_encode(['imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles], JSON_THROW_ON_ERROR));
         $bytes = $assets->solved($key);
         if ($bytes === null) {
-            $gltf = GltfReader::read($assets->blob($asset));
-            $clip = $gltf->clips()[$number] ?? throw UnableToCompile::emptyMotion($asset->name);
-            $source = $gltf->list('skins') === [] ? $figure->skeleton : AssetDigest::skeleton($gltf, 0);
-            $bytes = self::sampled($clip, $source, $figure, $asset->name)->toBytes();
+            [$clip, $source] = self::read($assets->blob($asset), $number, $asset->name, $figure);
+            $bytes = self::sampled($clip, $source, $figure, $asset->name, $roles)->toBytes();
             $assets->keep($key, $bytes);
         }
 
         return [ClipTable::fromBytes($bytes), $key];
     }
 
-    public static function sampled(Clip $clip, Skeleton $source, Figure $figure, string $name): ClipTable
+    /** @return array{Clip, Skeleton} */
+    private static function read(string $bytes, int $number, string $name, Figure $figure): array
+    {
+        if (BvhReader::looksLike($bytes)) {
+            $bvh = BvhReader::read($bytes);
+
+            return [$bvh->clip, $bvh->skeleton];
+        }
+        $gltf = GltfReader::read($bytes);
+        $clip = $gltf->clips()[$number] ?? throw UnableToCompile::emptyMotion($name);
+
+        return [$clip, $gltf->list('skins') === [] ? self::skeletonOf($gltf, $figure) : AssetDigest::skeleton($gltf, 0)];
+    }
+
+    /** A motion-only file has no skin: its nodes are the joints, or those of the figure if they bear the same names. */
+    private static function skeletonOf(GltfReader $gltf, Figure $figure): Skeleton
+    {
+        $names = array_column($gltf->nodes, 'name');
+
+        return count(array_intersect($figure->skeleton->names, $names)) > 0.8 * count($figure->skeleton->names) ? $figure->skeleton : AssetDigest::skeletonOfNodes($gltf);
+    }
+
+    /** @param  array<string, string>  $rolesByHand  role to joint name */
+    public static function sampled(Clip $clip, Skeleton $source, Figure $figure, string $name, array $rolesByHand = []): ClipTable
     {
         if ($clip->seconds <= 0.0) {
             throw UnableToCompile::emptyMotion($name);
         }
-        $hips = $source->roles['hips'] ?? 0;
+        $same = self::sameRig($source, $figure->skeleton);
+        $roles = \CrispReel\Core\Rig\HumanRoles::chosen($source, $rolesByHand);
+        $retarget = $same ? null : new Retarget($source, $roles, $figure->skeleton, $figure->hips);
+        $hips = $same ? $figure->hips : ($roles['hips'] ?? 0);
+        $root = $same ? ($source->index[$figure->skeleton->names[$figure->hips]] ?? 0) : self::moving($clip, $source, $hips);
         $count = (int) ceil($clip->seconds * self::RATE) + 1;
-        $scale = self::hipScale($source, $figure);
         $rows = [];
-        $heading = 0.0;
         for ($i = 0; $i < $count; $i++) {
-            [$rotations, $t] = $clip->pose($source, $clip->seconds * $i / ($count - 1), $hips);
-            array_push($rows, $t[0] * $scale, $t[1] * $scale, $t[2] * $scale);
-            foreach ($figure->skeleton->names as $j => $joint) {
-                $k = $source->index[$joint] ?? null;
-                array_push($rows, ...($k === null ? $figure->skeleton->restRotation($j) : array_slice($rotations, 4 * $k, 4)));
+            [$rotations, $t] = $clip->pose($source, $clip->seconds * $i / ($count - 1), $root);
+            if ($retarget !== null) {
+                [$turned, $place] = $retarget->pose($rotations, $t, $root);
+            } else {
+                [$turned, $place] = [[], $t];
+                foreach ($figure->skeleton->names as $j => $joint) {
+                    $k = $source->index[$joint] ?? null;
+                    array_push($turned, ...($k === null ? $figure->skeleton->restRotation($j) : array_slice($rotations, 4 * $k, 4)));
+                }
             }
-            array_push($rows, ...array_fill(0, count($figure->morphs), 0.0));
-            $q = [$rotations[4 * $hips], $rotations[4 * $hips + 1], $rotations[4 * $hips + 2], $rotations[4 * $hips + 3]];
-            $turn = Q4::heading(Q4::mul($q, Q4::conjugate($source->restRotation($hips))));
-            $heading += atan2(sin($turn - $heading), cos($turn - $heading));
-            array_push($rows, $t[0] * $scale, $t[2] * $scale, $heading);
+            $rows[] = [...$place, ...$turned];
         }
+        $rate = ($count - 1) / $clip->seconds;
+        $rows = $retarget === null ? $rows : FootLock::applied($rows, $figure, $rate);
 
-        return ClipTable::fromRows(($count - 1) / $clip->seconds, $figure->skeleton->count(), $figure->morphs, $count, $rows, false);
+        return ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, self::withRoot($rows, $figure), false);
     }
 
-    private static function hipScale(Skeleton $source, Figure $figure): float
+    /** The same joint names at the same rest: the motion is taken as it is. */
+    private static function sameRig(Skeleton $a, Skeleton $b): bool
     {
-        $from = $source->restPosition($source->roles['hips'] ?? 0)[1];
-        $to = $figure->skeleton->restPosition($figure->hips)[1];
+        foreach ($b->roles as $j) {
+            $k = $a->index[$b->names[$j]] ?? null;
+            if ($k === null || Q4::angleBetween($a->restRotation($k), $b->restRotation($j)) > 0.002) {
+                return false;
+            }
+            $p = $b->parents[$j];
+            if ($p >= 0 && $j !== ($b->roles['hips'] ?? -1) && max(array_map(static fn (float $u, float $v): float => abs($u - $v), $a->restTranslation($k), $b->restTranslation($j))) > 0.001) {
+                return false;
+            }
+        }
 
-        return $from > 1e-6 && $to > 1e-6 ? $to / $from : 1.0;
+        return true;
+    }
+
+    /** The joint whose place is keyed: the hips, or the root above them. */
+    private static function moving(Clip $clip, Skeleton $source, int $hips): int
+    {
+        for ($j = $hips; $j >= 0; $j = $source->parents[$j]) {
+            foreach ($clip->channels as $c) {
+                if ($c->path === 'translation' && $c->target === $source->names[$j]) {
+                    return $j;
+                }
+            }
+        }
+
+        return $hips;
+    }
+
+    /**
+     * The rows flat, with the root track (planar place and heading of the hips) and shapes at rest.
+     *
+     * @param  list<list<float>>  $rows
+     * @return list<float>
+     */
+    private static function withRoot(array $rows, Figure $figure): array
+    {
+        $out = [];
+        $heading = 0.0;
+        foreach ($rows as $row) {
+            [$x, $z, $turn] = $figure->standing($row, $figure->hips);
+            $heading += atan2(sin($turn - $heading), cos($turn - $heading));
+            array_push($out, ...$row, ...array_fill(0, count($figure->morphs), 0.0), ...[$x, $z, $heading]);
+        }
+
+        return $out;
     }
 }

@@ -41,6 +41,16 @@ final class HumanRoles
      */
     public static function match(array $names, array $parents): array
     {
+        return array_map(static fn (array $f): int => $f[0], self::byName($names, $parents));
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @param  list<int>  $parents
+     * @return array<string, array{int, int}> role to joint and to the rank of its spelling
+     */
+    private static function byName(array $names, array $parents): array
+    {
         $words = self::withoutCommonPrefix(array_map(self::words(...), $names));
         $found = [];
         foreach ($words as $i => $w) {
@@ -59,21 +69,130 @@ final class HumanRoles
                 break;
             }
         }
-        $roles = array_map(static fn (array $f): int => $f[0], $found);
-        if (! isset($roles['hips'])) {
-            $legs = array_values(array_intersect_key($roles, ['upperLegL' => 1, 'upperLegR' => 1]));
-            if (count($legs) === 2 && $parents[$legs[0]] >= 0 && $parents[$legs[0]] === $parents[$legs[1]]) {
-                $roles['hips'] = $parents[$legs[0]];
+        if (! isset($found['hips'], $found['spine']) && isset($found['upperLegL'], $found['upperLegR'])) {
+            $parent = $parents[$found['upperLegL'][0]];
+            if ($parent >= 0 && $parent === $parents[$found['upperLegR'][0]] && ! isset($found['hips'])) {
+                $found['hips'] = [$parent, 3];
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * Roles with how sure each is, 0 to 1: a usual spelling, standing where it belongs in the hierarchy, and on its own
+     * side (left is +X at rest). Roles that no name tells are told from the shape of the tree and are less sure.
+     *
+     * @return array<string, array{joint: int, confidence: float}>
+     */
+    public static function judge(Skeleton $skeleton): array
+    {
+        $found = self::byName($skeleton->names, $skeleton->parents);
+        [$places] = $skeleton->world($skeleton->rotations);
+        $out = [];
+        foreach ($found as $role => [$joint, $rank]) {
+            $sure = max(0.7, 0.98 - 0.04 * $rank);
+            $above = self::above($role);
+            if ($above !== null && isset($found[$above]) && ! self::under($joint, $found[$above][0], $skeleton->parents)) {
+                $sure *= 0.5;
+            }
+            if (self::wrongSide($role, $found, $places)) {
+                $sure *= 0.6;
+            }
+            $out[$role] = ['joint' => $joint, 'confidence' => round($sure, 3)];
+        }
+        foreach (TreeRoles::match($skeleton, $places) as $role => $joint) {
+            $taken = array_column($out, 'joint');
+            if (! isset($out[$role]) && ! in_array($joint, $taken, true)) {
+                $out[$role] = ['joint' => $joint, 'confidence' => 0.5];
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * Roles as judged, with those that a person has chosen in their place.
+     *
+     * @param  array<string, string>  $byHand  role to joint name; an empty name takes the role away
+     * @return array<string, int>
+     *
+     * @throws UnableToMatch
+     */
+    public static function chosen(Skeleton $skeleton, array $byHand = []): array
+    {
+        $roles = array_map(static fn (array $r): int => $r['joint'], self::judge($skeleton));
+        foreach ($byHand as $role => $joint) {
+            if (! in_array($role, self::all(), true)) {
+                throw UnableToMatch::part((string) $role);
+            }
+            unset($roles[$role]);
+            if ($joint !== '') {
+                $roles[$role] = $skeleton->index[$joint] ?? throw UnableToMatch::joint($role, $joint);
             }
         }
 
         return $roles;
     }
 
+    /** @return list<string> */
+    public static function all(): array
+    {
+        return [...self::CENTRE, ...array_merge(...array_map(static fn (string $r): array => [$r.'L', $r.'R'], self::SIDED))];
+    }
+
+    /** The role that stands above another in any body. */
+    private static function above(string $role): ?string
+    {
+        $side = in_array(substr($role, -1), ['L', 'R'], true) ? substr($role, -1) : '';
+
+        return match ($side === '' ? $role : substr($role, 0, -1)) {
+            'spine' => 'hips', 'chest' => 'spine', 'upperChest' => 'chest', 'neck' => 'spine', 'head' => 'neck', 'jaw', 'eye' => 'head',
+            'shoulder' => 'spine', 'upperArm' => 'spine', 'lowerArm' => 'upperArm'.$side, 'hand' => 'lowerArm'.$side,
+            'upperLeg' => 'hips', 'lowerLeg' => 'upperLeg'.$side, 'foot' => 'lowerLeg'.$side, 'toes' => 'foot'.$side, default => null,
+        };
+    }
+
+    /** @param  list<int>  $parents */
+    private static function under(int $joint, int $ancestor, array $parents): bool
+    {
+        for ($j = $parents[$joint]; $j >= 0; $j = $parents[$j]) {
+            if ($j === $ancestor) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Both sides on one, or changed: seen along the line from right to left hip.
+     *
+     * @param  array<string, array{int, int}>  $found
+     * @param  list<float>  $places
+     */
+    private static function wrongSide(string $role, array $found, array $places): bool
+    {
+        $side = substr($role, -1);
+        $other = substr($role, 0, -1).($side === 'L' ? 'R' : 'L');
+        if (! isset($found[$other]) || ($side !== 'L' && $side !== 'R') || ! isset($found['upperLegL'], $found['upperLegR'])) {
+            return false;
+        }
+        $at = static fn (string $r, int $k): float => $places[3 * $found[$r][0] + $k];
+        $dot = 0.0;
+        for ($k = 0; $k < 3; $k++) {
+            $dot += ($at($role, $k) - $at($other, $k)) * ($at('upperLeg'.$side, $k) - $at('upperLeg'.($side === 'L' ? 'R' : 'L'), $k));
+        }
+
+        return $dot < 0.0;
+    }
+
     /** @return list<string> lower case */
     private static function words(string $name): array
     {
         $name = (string) preg_replace('/^.*[:|]/', '', $name);
+        // Copies are numbered .001 and the like; spine1 and spine2 are not copies.
+        $name = (string) preg_replace('/[._ -]0\d+$/', '', $name);
         $name = (string) preg_replace('/([a-z0-9])([A-Z])/', '$1 $2', $name);
         $name = (string) preg_replace('/([A-Z]+)([A-Z][a-z])/', '$1 $2', $name);
 

@@ -53,9 +53,34 @@ final class AssetDigest
         ];
     }
 
+    /** All nodes of a file without a skin as joints, parents first. */
+    public static function skeletonOfNodes(GltfReader $gltf): Skeleton
+    {
+        $order = [];
+        $add = static function (int $j) use (&$add, &$order, $gltf): void {
+            if (! isset($order[$j])) {
+                $p = $gltf->nodes[$j]['parent'];
+                if ($p >= 0) {
+                    $add($p);
+                }
+                $order[$j] = true;
+            }
+        };
+        foreach (array_keys($gltf->nodes) as $j) {
+            $add($j);
+        }
+
+        return self::ofJoints($gltf, array_keys($order));
+    }
+
     public static function skeleton(GltfReader $gltf, int $skin): Skeleton
     {
-        $joints = $gltf->joints($skin);
+        return self::ofJoints($gltf, $gltf->joints($skin));
+    }
+
+    /** @param  list<int>  $joints  nodes, parents first */
+    private static function ofJoints(GltfReader $gltf, array $joints): Skeleton
+    {
         $order = array_flip($joints);
         $names = $parents = $t = $r = $s = [];
         foreach ($joints as $j) {

@@ -87,6 +87,6 @@
     </div>
     <label class="m-2 cursor-pointer rounded border border-dashed border-line bg-sheet p-2 text-center text-xs text-soft hover:border-tide">
         {busy || 'Drop a GLB here, or choose one'}
-        <input type="file" class="sr-only" accept=".glb,.gltf" multiple onchange={(e) => bring(e.currentTarget.files)} />
+        <input type="file" class="sr-only" accept=".glb,.gltf,.bvh" multiple onchange={(e) => bring(e.currentTarget.files)} />
     </label>
 </div>
