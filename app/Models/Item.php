@@ -20,6 +20,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property float $z
  * @property float $heading_deg
  * @property float $scale
+ * @property list<array<string, mixed>>|null $moves
+ * @property array<string, mixed>|null $route
  */
 class Item extends Model
 {
@@ -30,7 +32,7 @@ class Item extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float'];
+        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array', 'route' => 'array'];
     }
 
     /** @return BelongsTo<Scene, $this> */

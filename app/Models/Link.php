@@ -16,12 +16,20 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int|null $to_frame
  * @property string $keep
  * @property int $ease_frames
+ * @property string $release
+ * @property list<float>|null $velocity
  */
 class Link extends Model
 {
     protected $guarded = [];
 
     public $timestamps = false;
+
+    /** @return array<string, string> */
+    protected function casts(): array
+    {
+        return ['velocity' => 'array'];
+    }
 
     /** @return BelongsTo<Scene, $this> */
     public function scene(): BelongsTo

@@ -34,7 +34,7 @@ final class DocumentBuilder
             'assets' => array_values($assets),
             'items' => $items->map(static fn (Item $i): array => [
                 'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i), 'position' => [$i->x, $i->y, $i->z],
-                'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape,
+                'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape, 'moves' => $i->moves ?? [], 'route' => $i->route,
             ])->all(),
             'beats' => $beats->map(static fn (Beat $b): array => [
                 'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start, 'sourceIn' => $b->source_in,
@@ -45,6 +45,7 @@ final class DocumentBuilder
             'links' => $scene->links()->orderBy('id')->get()->map(static fn (Link $l): array => [
                 'id' => "l{$l->id}", 'child' => "i{$l->child_id}", 'parent' => "i{$l->parent_id}", 'mount' => $l->mount, 'from' => (int) $l->from_frame,
                 'to' => $l->to_frame === null ? null : (int) $l->to_frame, 'keep' => $l->keep, 'easeFrames' => (int) $l->ease_frames,
+                'release' => $l->release, 'velocity' => $l->velocity,
             ])->all(),
             'touchUps' => $scene->touchUps()->orderBy('id')->get()->map(static fn (TouchUp $t): array => [
                 'id' => "t{$t->id}", 'item' => "i{$t->item_id}", 'joint' => $t->joint, 'from' => (int) $t->from_frame, 'to' => $t->to_frame === null ? null : (int) $t->to_frame,

@@ -51,6 +51,7 @@ final class SceneRows
             'items' => [
                 'id' => $n('id'), 'kind' => $r['kind'], 'assetId' => $n('asset_id'), 'name' => $r['name'], 'tape' => $n('tape'),
                 'position' => [$f('x'), $f('y'), $f('z')], 'headingDeg' => $f('heading_deg'), 'scale' => $f('scale'),
+                'moves' => self::json($r['moves']), 'route' => $r['route'] === null ? null : self::json($r['route']),
             ],
             'beats' => [
                 'id' => $n('id'), 'itemId' => $n('item_id'), 'assetId' => $n('asset_id'), 'start' => $n('start'), 'sourceIn' => $f('source_in'), 'sourceOut' => $f('source_out'),
@@ -59,7 +60,7 @@ final class SceneRows
             ],
             'links' => [
                 'id' => $n('id'), 'childId' => $n('child_id'), 'parentId' => $n('parent_id'), 'mount' => $r['mount'], 'from' => $n('from_frame'), 'to' => $n('to_frame'),
-                'keep' => $r['keep'], 'easeFrames' => $n('ease_frames'),
+                'keep' => $r['keep'], 'easeFrames' => $n('ease_frames'), 'release' => $r['release'], 'velocity' => $r['velocity'] === null ? null : self::json($r['velocity']),
             ],
             'touch_ups' => [
                 'id' => $n('id'), 'itemId' => $n('item_id'), 'joint' => $r['joint'], 'from' => $n('from_frame'), 'to' => $n('to_frame'), 'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'), 'keys' => self::json($r['keys']),

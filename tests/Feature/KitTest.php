@@ -18,6 +18,13 @@ test('vertices are finite, normals unit, colours within range, and indices insid
     $low = [INF, INF, INF];
     $high = [-INF, -INF, -INF];
     $triangles = 0;
+    // Wheels are meshes of their own about their axle: what is measured is where their node puts them.
+    $place = [];
+    foreach ($gltf->nodes as $i => $node) {
+        if ($node['mesh'] !== null) {
+            $place[$node['mesh']] = array_slice($gltf->worldMatrix($i), 12, 3);
+        }
+    }
     foreach ($gltf->list('meshes') as $m => $mesh) {
         foreach ($mesh['primitives'] as $k => $primitive) {
             $read = static fn (string $name): array => $gltf->accessor($primitive['attributes'][$name], "meshes[{$m}].primitives[{$k}].{$name}");
@@ -30,8 +37,8 @@ test('vertices are finite, normals unit, colours within range, and indices insid
                     throw new RuntimeException("{$slug}: vertex ".intdiv($i, 3)." has a normal of length {$length}.");
                 }
                 for ($c = 0; $c < 3; $c++) {
-                    $low[$c] = min($low[$c], $positions[$i + $c]);
-                    $high[$c] = max($high[$c], $positions[$i + $c]);
+                    $low[$c] = min($low[$c], $positions[$i + $c] + $place[$m][$c]);
+                    $high[$c] = max($high[$c], $positions[$i + $c] + $place[$m][$c]);
                 }
             }
             $colours = $read('COLOR_0');

@@ -136,3 +136,48 @@ test('bad commands on performances change nothing and say why', function (array 
     'a contact that ends first' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'offset' => [0, 1, 0], 'from' => 30, 'to' => 30]], 'ends after it begins'],
     'holding each other' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'target' => 'Bram', 'mount' => 'handR', 'from' => 0], ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handR', 'target' => 'Oda', 'mount' => 'handL', 'from' => 10]], 'in a circle'],
 ]);
+
+test('a performer pushes the cart up the ramp, hands on the grips', function (): void {
+    $scene = $this->scene();
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true], ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [1.0, 0, 1.38], 'headingDeg' => 0],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [3.6, 0, 0.6], 'headingDeg' => -90],
+        ['do' => 'item.push', 'item' => 'Cart', 'by' => 'Oda', 'points' => [[-1.0, 1.38], [-3.4, 1.38]]],
+    ]);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $r = rows($scene);
+    $cart = 'i'.collect($r['items'])->firstWhere('name', 'Cart')['id'];
+    expect($r['beats'])->toHaveCount(2)->and($r['contacts'])->toHaveCount(2)->and($compiled->notes)->toBe([]);
+    $start = SceneEvaluator::place($compiled, $cart, 0)->position;
+    $end = SceneEvaluator::place($compiled, $cart, $compiled->frames - 1)->position;
+    expect($start)->toBe([1.0, 0.0, 1.38])->and($end[0])->toEqualWithDelta(-3.4, 0.2)->and($end[1])->toEqualWithDelta(0.3, 0.03);
+    for ($f = $r['contacts'][0]['from']; $f < $r['contacts'][0]['to']; $f += 10) {
+        foreach (SceneEvaluator::at($compiled, $f)->missing as $miss) {
+            expect($miss)->toBeLessThan(0.02);
+        }
+    }
+});
+
+test('routes, keys and falls are kept, undone and refused', function (): void {
+    $user = $this->person();
+    $scene = acted($this, $user);
+    $first = rows($scene);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'as' => '$c', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [0, 0, 1.2]], ['do' => 'item.route', 'item' => '$c', 'points' => [[-2, 1.2]], 'from' => 5, 'speed' => 1.0],
+        ['do' => 'item.key', 'item' => 'Key', 'frame' => 12, 'turnDeg' => [0, 90, 0]], ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 30, 'to' => 60, 'release' => 'fall', 'velocity' => [1, 2, 0]],
+    ], $user);
+    $r = rows($scene);
+    expect(collect($r['items'])->firstWhere('name', 'Cart')['route'])->toEqual(['points' => [[-2, 1.2]], 'from' => 5, 'speed' => 1.0])
+        ->and(collect($r['items'])->firstWhere('name', 'Key')['moves'][0]['frame'])->toBe(12)->and($r['links'][0])->toMatchArray(['release' => 'fall', 'velocity' => [1, 2, 0]]);
+    $this->edit($scene, [['do' => 'item.route', 'item' => 'Cart', 'points' => null], ['do' => 'item.key', 'item' => 'Key', 'frame' => 12, 'unkey' => true]], $user);
+    expect(collect(rows($scene)['items'])->firstWhere('name', 'Cart')['route'])->toBeNull()->and(collect(rows($scene)['items'])->firstWhere('name', 'Key')['moves'])->toBe([]);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    $this->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect(rows($scene))->toBe($first);
+    foreach ([
+        [['do' => 'item.route', 'item' => 'Oda', 'points' => [[1, 1]]], 'is a performer'], [['do' => 'item.key', 'item' => 'Oda', 'frame' => 3], 'moves by motions'],
+        [['do' => 'item.push', 'item' => 'Key', 'by' => 'Oda', 'points' => [[1, 1]]], 'no grips'],
+    ] as [$command, $message]) {
+        expect(fn () => $this->edit($scene, [$command]))->toThrow(UserError::class, $message);
+    }
+});

@@ -21,6 +21,7 @@ final class LinkSet implements EditCommand
         return [
             'link' => 'required', 'parent' => 'sometimes', 'mount' => 'sometimes|nullable|string|max:80', 'from' => 'sometimes|integer|between:0,1000000',
             'to' => 'sometimes|nullable|integer|between:1,1000000', 'keep' => 'sometimes|in:place,grip', 'easeFrames' => 'sometimes|integer|between:0,240',
+            'release' => 'sometimes|in:stay,fall', 'velocity' => 'sometimes|nullable|array|size:3', 'velocity.*' => 'numeric|between:-100,100',
         ];
     }
 
@@ -28,10 +29,13 @@ final class LinkSet implements EditCommand
     {
         $link = $scene->find('links', $in['link']);
         $values = [];
-        foreach (['mount' => 'mount', 'from' => 'from_frame', 'to' => 'to_frame', 'keep' => 'keep', 'easeFrames' => 'ease_frames'] as $key => $column) {
+        foreach (['mount' => 'mount', 'from' => 'from_frame', 'to' => 'to_frame', 'keep' => 'keep', 'easeFrames' => 'ease_frames', 'release' => 'release'] as $key => $column) {
             if (array_key_exists($key, $in)) {
                 $values[$column] = $key === 'mount' ? (string) $in[$key] : $in[$key];
             }
+        }
+        if (array_key_exists('velocity', $in)) {
+            $values['velocity'] = $in['velocity'] === null ? null : json_encode($in['velocity']);
         }
         if (isset($in['parent'])) {
             $values['parent_id'] = $scene->find('items', $in['parent'])->id;

@@ -48,7 +48,7 @@ final class PoseStream
     /** @return array<mixed> */
     private static function fingerprint(CompiledScene $scene, string $id, int $from, int $to): array
     {
-        $out = [$id, $scene->places[$id]->flat()];
+        $out = [$id, $scene->places[$id]->flat(), $scene->document->items[$id]->moves, isset($scene->drives[$id]) ? $scene->drives[$id]->fingerprint() : null];
         if (isset($scene->lanes[$id])) {
             $out[] = $scene->lanes[$id]->fingerprint($from, $to);
             foreach ($scene->grasps[$id] ?? [] as $g) {
@@ -110,7 +110,7 @@ final class PoseStream
     private static function track(CompiledScene $scene, string $id, array $moments): array
     {
         $lane = $scene->lanes[$id] ?? null;
-        $moves = ($scene->carries[$id] ?? []) !== [];
+        $moves = ($scene->carries[$id] ?? []) !== [] || $scene->document->items[$id]->moves();
         $rows = $lane !== null || $moves ? count($moments) : 1;
         $joints = $lane?->figure->skeleton->count() ?? 0;
         $morphs = $lane === null ? 0 : count($lane->figure->morphs);

@@ -15,6 +15,9 @@ final readonly class Carry
      * @param  Placement  $offset  in the parent's (or joint's) space
      * @param  bool  $upright  hangs: only the parent's heading turns it
      * @param  Placement|null  $before  where it was, for the ease in
+     * @param  Fall|null  $fall  it has been let go
+     * @param  Placement|null  $caught  it flies until it is here, at frame $until
+     * @param  bool  $own  it stands, moves or drives by itself
      */
     public function __construct(
         public int $from,
@@ -24,11 +27,15 @@ final readonly class Carry
         public bool $upright = false,
         public int $easeFrames = 0,
         public ?Placement $before = null,
+        public ?Fall $fall = null,
+        public ?Placement $caught = null,
+        public int $until = 0,
+        public bool $own = false,
     ) {
     }
 
     public function fingerprint(): string
     {
-        return json_encode([$this->from, $this->parent, $this->joint, $this->offset->flat(), $this->upright, $this->easeFrames, $this->before?->flat()], JSON_THROW_ON_ERROR);
+        return json_encode([$this->from, $this->parent, $this->joint, $this->offset->flat(), $this->upright, $this->easeFrames, $this->before?->flat(), $this->fall?->at(INF)->flat(), $this->fall?->at(0.1)->flat(), $this->caught?->flat(), $this->until, $this->own], JSON_THROW_ON_ERROR);
     }
 }

@@ -20,6 +20,7 @@ final class CompiledScene
      * @param  list<Note>  $notes
      * @param  array<string, list<Hold>>  $holds  by performer, in the order in which they are solved
      * @param  array<string, list<array{\CrispReel\Core\Document\TouchUp, int}>>  $touchUps  by performer, with the joint
+     * @param  array<string, Drive>  $drives  by item
      */
     public function __construct(
         public readonly Document $document,
@@ -33,6 +34,7 @@ final class CompiledScene
         public array $notes = [],
         public array $holds = [],
         public array $touchUps = [],
+        public array $drives = [],
     ) {
     }
 }

@@ -45,9 +45,10 @@ final class SceneCompiler
                 $lanes[$item->id] = $compiler->lane($item, $figure);
             }
         }
-        $frames = $this->frames($lanes);
+        $drives = $this->drives($lanes, $places);
+        $frames = $this->frames($lanes, $drives);
         $shots = array_map(static fn (Shot $s): Shot => $s->until($frames), $this->document->shots);
-        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes, [], $this->touchUps());
+        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes, [], $this->touchUps(), $drives);
         $scene->holds = (new HoldCompiler($this->document, $this->assets, $lanes))->holds();
         foreach ($order as $id) {
             $this->carries($scene, $id);
@@ -69,13 +70,58 @@ final class SceneCompiler
         return $this->figures[$asset->digest] ??= new Figure($asset->blob, $digest);
     }
 
-    /** @param  array<string, Lane>  $lanes */
-    private function frames(array $lanes): int
+    /**
+     * @param  array<string, Lane>  $lanes
+     * @param  array<string, Placement>  $places
+     * @return array<string, Drive>
+     */
+    private function drives(array $lanes, array $places): array
+    {
+        $out = [];
+        $around = new Surroundings($this->document, $this->assets);
+        foreach ($this->document->items as $item) {
+            if ($item->route === null) {
+                continue;
+            }
+            if ($item->kind === 'performer') {
+                throw UnableToCompile::noRoute($item->name);
+            }
+            $digest = $this->assets->digest($this->document->assets[$item->asset]);
+            $out[$item->id] = new Drive($item, $item->route, Vehicle::of($digest), $this->figure($item), $around, $this->document->rate->perSecond(), $lanes, $item->route->by === null ? null : $places[$item->route->by], $this->pushing($item));
+        }
+
+        return $out;
+    }
+
+    /** @return array{int, int|null}|null frames in which the hands of the one who pushes are on it */
+    private function pushing(Item $item): ?array
+    {
+        $found = null;
+        foreach ($this->document->contacts as $c) {
+            if ($c->target === $item->id && $c->item === $item->route?->by) {
+                $found = $found === null ? [$c->from, $c->to] : [min($found[0], $c->from), $found[1] === null || $c->to === null ? null : max($found[1], $c->to)];
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param  array<string, Lane>  $lanes
+     * @param  array<string, Drive>  $drives
+     */
+    private function frames(array $lanes, array $drives): int
     {
         $end = $this->document->rate->frame(self::LEAST_SECONDS);
         $found = 0.0;
         foreach ($lanes as $lane) {
             $found = max($found, $lane->end());
+        }
+        foreach ($drives as $drive) {
+            $found = max($found, $drive->end());
+        }
+        foreach ($this->document->items as $item) {
+            $found = max($found, ($item->moves[count($item->moves) - 1]['frame'] ?? -1) + 1.0);
         }
         foreach ($this->document->shots as $s) {
             $found = max($found, (float) ($s->out ?? $s->in + 1));
@@ -201,7 +247,7 @@ final class SceneCompiler
     {
         $links = array_values(array_filter($this->document->links, static fn (Link $l): bool => $l->child === $child));
         usort($links, static fn (Link $a, Link $b): int => [$a->from, $a->id] <=> [$b->from, $b->id]);
-        $scene->carries[$child] = $links === [] ? [] : [new Carry(0, null, null, $scene->places[$child])];
+        $scene->carries[$child] = $links === [] ? [] : [new Carry(0, null, null, $scene->places[$child], own: true)];
         foreach ($links as $i => $link) {
             // Where it is just before the carry begins, by what has been settled so far.
             $now = SceneEvaluator::place($scene, $child, $link->from);
@@ -211,9 +257,40 @@ final class SceneCompiler
             $scene->carries[$child][] = new Carry($link->from, $link->parent, $joint, $offset, $upright, $link->easeFrames, $now);
             $next = $links[$i + 1]->from ?? null;
             if ($link->to !== null && ($next === null || $next > $link->to)) {
-                $scene->carries[$child][] = new Carry($link->to, null, null, SceneEvaluator::place($scene, $child, $link->to));
+                $scene->carries[$child][] = $this->released($scene, $link, $links[$i + 1] ?? null);
             }
         }
+    }
+
+    /** What a carry that ends leaves: a thing at rest, one that falls, or one that flies to whoever catches it. */
+    private function released(CompiledScene $scene, Link $link, ?Link $next): Carry
+    {
+        $at = (int) $link->to;
+        $place = SceneEvaluator::place($scene, $link->child, $at);
+        if ($link->release === 'stay') {
+            return new Carry($at, null, null, $place);
+        }
+        if ($next !== null) {
+            [$joint, $mount] = $this->mountOf($next);
+            $parent = SceneEvaluator::jointPlace($scene, $next->parent, $joint, $next->from)->of($mount);
+            [$offset, $upright] = $this->offset($scene, $next, $mount, $parent, $place);
+            $there = SceneEvaluator::jointPlace($scene, $next->parent, $joint, $next->from);
+            $caught = $next->keep === 'place' ? $parent : ($upright ? new Placement(V3::add($parent->position, $offset->position), Q4::aroundY(Q4::heading($there->rotation)), $offset->scale) : $there->of($offset));
+
+            return new Carry($at, null, null, $place, caught: new Placement($caught->position, $caught->rotation, $place->scale), until: $next->from);
+        }
+        $before = SceneEvaluator::place($scene, $link->child, $at - 1);
+        $velocity = $link->velocity ?? V3::mul(V3::sub($place->position, $before->position), $this->document->rate->perSecond());
+        $digest = $this->assets->digest($this->document->assets[$this->document->items[$link->child]->asset]);
+
+        /** @var array{list<float>, list<float>} $bounds */
+        $bounds = $digest['bounds'] ?? [[-0.05, 0.0, -0.05], [0.05, 0.1, 0.05]];
+        $reach = 4.0 + 2 * V3::length($velocity);
+        [$x, $y, $z] = $place->position;
+        $solids = (new Surroundings($this->document, $this->assets))->solids([$x - $reach, $z - $reach, $x + $reach, $z + $reach]);
+        $floor = min(0.0, $y - 0.5);
+
+        return new Carry($at, null, null, $place, fall: new Fall($place, $velocity, $bounds, static fn (float $px, float $pz, float $top): float => $solids->height($px, $pz, $top) ?? $floor));
     }
 
     /** @return array{int|null, Placement} joint of a figure, and the mount in its (or the item's) space */

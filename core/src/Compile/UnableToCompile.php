@@ -45,6 +45,11 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
         return new self('contact.figure', "\"{$item}\" has no human joints to hold on with.", 'Choose a performer whose joints are matched.');
     }
 
+    public static function noRoute(string $item): self
+    {
+        return new self('route.performer', "\"{$item}\" is a performer, who walks along a path and drives no route.", 'Give a walk of the performer a path.');
+    }
+
     public function reason(): string
     {
         return $this->reasonName;

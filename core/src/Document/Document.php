@@ -127,6 +127,9 @@ final readonly class Document
         };
         foreach ($this->items as $i) {
             $need("items/{$i->id}/asset", $i->asset, $this->assets, 'asset');
+            if ($i->route?->by !== null) {
+                $need("items/{$i->id}/route/by", $i->route->by, $this->items, 'item');
+            }
         }
         foreach ($this->beats as $b) {
             $need("beats/{$b->id}/item", $b->item, $this->items, 'item');

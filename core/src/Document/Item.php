@@ -4,12 +4,20 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
-/** Something placed in the scene. Heading is the turn about +Y from +Z towards +X, degrees. */
+/**
+ * Something placed in the scene. Heading is the turn about +Y from +Z towards +X, degrees. Keys of its own move it in the
+ * scene's space; a route drives it over the ground.
+ */
 final readonly class Item
 {
     public const KINDS = ['performer', 'set', 'prop'];
 
-    /** @param  array{float, float, float}  $position metres */
+    public const EASES = ['linear', 'in', 'out', 'inOut', 'hold'];
+
+    /**
+     * @param  array{float, float, float}  $position metres
+     * @param  list<array{frame: int, position: array{float, float, float}, rotation: array{float, float, float, float}, ease: string}>  $moves  rising in time
+     */
     public function __construct(
         public string $id,
         public string $kind,
@@ -19,6 +27,8 @@ final readonly class Item
         public float $headingDeg,
         public float $scale,
         public int $tape,
+        public array $moves = [],
+        public ?Route $route = null,
     ) {
     }
 
@@ -26,8 +36,26 @@ final readonly class Item
     {
         return new self(
             $in->id('id'), $in->choice('kind', self::KINDS), $in->text('name'), $in->id('asset'), $in->vector('position'),
-            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7),
+            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7), self::movesOf($in), Route::of($in),
         );
+    }
+
+    /** @return list<array{frame: int, position: array{float, float, float}, rotation: array{float, float, float, float}, ease: string}> */
+    private static function movesOf(Input $in): array
+    {
+        $keys = [];
+        foreach ($in->each('moves', 5000) as $k) {
+            $keys[] = ['frame' => $k->whole('frame', null, 0), 'position' => $k->vector('position'), 'rotation' => $k->has('rotation') ? $k->quaternion('rotation') : [0.0, 0.0, 0.0, 1.0], 'ease' => $k->choice('ease', self::EASES, 'inOut')];
+        }
+        usort($keys, static fn (array $a, array $b): int => $a['frame'] <=> $b['frame']);
+
+        return $keys;
+    }
+
+    /** Whether it goes anywhere by itself. */
+    public function moves(): bool
+    {
+        return $this->moves !== [] || $this->route !== null;
     }
 
     /** @return array<string, mixed> */
@@ -36,6 +64,7 @@ final readonly class Item
         return [
             'id' => $this->id, 'kind' => $this->kind, 'name' => $this->name, 'asset' => $this->asset,
             'position' => $this->position, 'headingDeg' => $this->headingDeg, 'scale' => $this->scale, 'tape' => $this->tape,
+            'moves' => $this->moves, 'route' => $this->route?->toArray(),
         ];
     }
 }

@@ -7,8 +7,12 @@ namespace CrispReel\Core\Document;
 /** A carry: the child goes with a joint, mount or the whole of the parent from a frame up to (not including) a frame. */
 final readonly class Link
 {
+    /** What happens at the end: it stays where it is, or falls; a later carry then catches it. */
+    public const RELEASES = ['stay', 'fall'];
+
     public const KEEPS = ['place', 'grip'];
 
+    /** @param  array{float, float, float}|null  $velocity  metres a second at the release; null: as it was carried */
     public function __construct(
         public string $id,
         public string $child,
@@ -18,6 +22,8 @@ final readonly class Link
         public ?int $to,
         public string $keep,
         public int $easeFrames,
+        public string $release = 'stay',
+        public ?array $velocity = null,
     ) {
     }
 
@@ -26,6 +32,7 @@ final readonly class Link
         $link = new self(
             $in->id('id'), $in->id('child'), $in->id('parent'), $in->text('mount', ''), $in->whole('from', 0, 0),
             $in->has('to') ? $in->whole('to', null, 0) : null, $in->choice('keep', self::KEEPS, 'place'), $in->whole('easeFrames', 0, 0, 240),
+            $in->choice('release', self::RELEASES, 'stay'), $in->has('velocity') ? $in->vector('velocity') : null,
         );
         if ($link->to !== null && $link->to <= $link->from) {
             throw UnableToReadDocument::at($in->path('to'), 'a carry ends after it begins');
@@ -39,7 +46,7 @@ final readonly class Link
     {
         return [
             'id' => $this->id, 'child' => $this->child, 'parent' => $this->parent, 'mount' => $this->mount,
-            'from' => $this->from, 'to' => $this->to, 'keep' => $this->keep, 'easeFrames' => $this->easeFrames,
+            'from' => $this->from, 'to' => $this->to, 'keep' => $this->keep, 'easeFrames' => $this->easeFrames, 'release' => $this->release, 'velocity' => $this->velocity,
         ];
     }
 }

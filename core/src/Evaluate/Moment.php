@@ -6,6 +6,7 @@ namespace CrispReel\Core\Evaluate;
 
 use CrispReel\Core\Compile\Carry;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Fall;
 use CrispReel\Core\Compile\Hold;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Document\TouchUp;
@@ -47,7 +48,7 @@ final class Moment
     {
         $carries = $this->scene->carries[$item] ?? [];
         if ($carries === []) {
-            return $this->scene->places[$item];
+            return $this->own($item);
         }
         $active = $carries[0];
         foreach ($carries as $c) {
@@ -55,7 +56,7 @@ final class Moment
                 $active = $c;
             }
         }
-        $place = $this->carried($active);
+        $place = $this->carried($item, $active);
         if ($active->before !== null && $active->easeFrames > 0 && $this->frame < $active->from + $active->easeFrames) {
             return $active->before->mix($place, Ease::smooth(($this->frame - $active->from) / $active->easeFrames));
         }
@@ -63,10 +64,38 @@ final class Moment
         return $place;
     }
 
-    private function carried(Carry $c): Placement
+    /** Where an item is by itself: on its mark, by its keys, or on its route. */
+    private function own(string $item): Placement
+    {
+        if (isset($this->scene->drives[$item])) {
+            return $this->scene->drives[$item]->place($this->frame);
+        }
+        $keys = $this->scene->document->items[$item]->moves ?? [];
+        if ($keys === []) {
+            return $this->scene->places[$item];
+        }
+        $a = $b = $keys[0];
+        foreach ($keys as $k => $key) {
+            if ($key['frame'] <= $this->frame) {
+                $a = $key;
+                $b = $keys[$k + 1] ?? $key;
+            }
+        }
+        $u = $b['frame'] > $a['frame'] ? Ease::named($b['ease'], Ease::clamp(($this->frame - $a['frame']) / ($b['frame'] - $a['frame']))) : 0.0;
+        $scale = $this->scene->places[$item]->scale;
+
+        return (new Placement($a['position'], $a['rotation'], $scale))->mix(new Placement($b['position'], $b['rotation'], $scale), $u);
+    }
+
+    private function carried(string $item, Carry $c): Placement
     {
         if ($c->parent === null) {
-            return $c->offset;
+            $seconds = ($this->frame - $c->from) / $this->scene->document->rate->perSecond();
+
+            return match (true) {
+                $c->own => null, $c->fall !== null => $c->fall->at($seconds),
+                $c->caught !== null => Fall::thrown($c->offset, $c->caught, max(1e-3, ($c->until - $c->from) / $this->scene->document->rate->perSecond()), $seconds), default => $c->offset,
+            } ?? $this->own($item);
         }
         $parent = $this->joint($c->parent, $c->joint);
         if (! $c->upright) {
@@ -131,6 +160,9 @@ final class Moment
         }
         $lane = $this->scene->lanes[$item];
         $row = $lane->row($this->frame);
+        if (isset($this->scene->drives[$item])) {
+            $row = $this->scene->drives[$item]->turned($row, $this->frame);
+        }
         foreach ($this->scene->touchUps[$item] ?? [] as [$touchUp, $joint]) {
             $row = $this->touchedUp($row, $touchUp, $joint, $lane);
         }

@@ -44,6 +44,9 @@ final class Piece
     /** @var array<string, array{Vec, Quat}> */
     private array $mounts = [];
 
+    /** @var list<array{name: string, pivot: Vec, points: array{int, int}, index: array{int, int}}> what turns by itself */
+    private array $parts = [];
+
     /** @var list<array{Vec, Quat}> */
     private array $frames = [[[0.0, 0.0, 0.0], Q4::IDENTITY]];
 
@@ -67,6 +70,20 @@ final class Piece
         $this->frames[] = $this->placed([$x, $y, $z], Q4::pitchYawRoll($pitch, $yaw, $roll));
         $draw($this);
         array_pop($this->frames);
+
+        return $this;
+    }
+
+    /**
+     * Draws a part that turns by itself about a place: a wheel, an oar.
+     *
+     * @param  Closure(self): mixed  $draw
+     */
+    public function part(string $name, float $x, float $y, float $z, Closure $draw, float $yaw = 0.0, float $pitch = 0.0, float $roll = 0.0): self
+    {
+        [$points, $index] = [$this->points(), count($this->index)];
+        $this->in($x, $y, $z, $draw, $yaw, $pitch, $roll);
+        $this->parts[] = ['name' => $name, 'pivot' => $this->placed([$x, $y, $z], Q4::IDENTITY)[0], 'points' => [$points, $this->points()], 'index' => [$index, count($this->index)]];
 
         return $this;
     }
@@ -157,38 +174,86 @@ final class Piece
     public function glb(array $pivot = [0.0, 0.0, 0.0], array $extras = [], bool $doubleSided = false, string $paint = 'set'): string
     {
         $w = new GltfWriter('Crisp Reel kit', ['name' => $this->name, 'licence' => 'CC0-1.0'] + $extras);
-        $positions = $bake = $surf = $colours = [];
-        for ($i = 0, $n = $this->points(); $i < $n; $i++) {
-            for ($k = 0; $k < 3; $k++) {
-                $positions[] = $this->positions[3 * $i + $k] - $pivot[$k];
-                $colours[] = self::short($this->colours[3 * $i + $k]);
-            }
-            $colours[] = 65535;
-            array_push($bake, self::byte($this->baked[3 * $i] ?? 1.0), self::byte(($this->baked[3 * $i + 1] ?? 0.0) / 4), self::byte(($this->baked[3 * $i + 2] ?? 0.0) / 4), self::byte($this->wear[$i]));
-            array_push($surf, self::byte($this->surface[3 * $i]), self::byte($this->surface[3 * $i + 1] / 2), self::byte($this->surface[3 * $i + 2]), 0);
+        $material = $w->push('materials', [
+            'name' => $paint, 'doubleSided' => $doubleSided, 'extras' => ['paint' => $paint],
+            'pbrMetallicRoughness' => ['metallicFactor' => 0.0, 'roughnessFactor' => 0.9],
+        ]);
+        $all = ['points' => [0, $this->points()], 'index' => [0, count($this->index)]];
+        if ($this->parts === []) {
+            $top = [$w->push('nodes', ['name' => $this->name, 'mesh' => $this->mesh($w, $this->name, $material, [$all], $pivot)])];
+        } else {
+            $top = [$this->jointed($w, $material, $pivot)];
         }
-        $mesh = $w->push('meshes', ['name' => $this->name, 'primitives' => [[
-            'attributes' => [
-                'POSITION' => $w->vertices($positions, 'VEC3', bounds: true),
-                'NORMAL' => $w->vertices($this->unitNormals(), 'VEC3'),
-                'COLOR_0' => $w->vertices($colours, 'VEC4', GltfWriter::USHORT, true),
-                '_BAKE' => $w->vertices($bake, 'VEC4', GltfWriter::UBYTE, true),
-                '_SURF' => $w->vertices($surf, 'VEC4', GltfWriter::UBYTE, true),
-                '_REST' => $w->vertices($this->rest, 'VEC3'),
-            ],
-            'indices' => $w->indices($this->index),
-            'material' => $w->push('materials', [
-                'name' => $paint, 'doubleSided' => $doubleSided, 'extras' => ['paint' => $paint],
-                'pbrMetallicRoughness' => ['metallicFactor' => 0.0, 'roughnessFactor' => 0.9],
-            ]),
-        ]]]);
-        $top = [$w->push('nodes', ['name' => $this->name, 'mesh' => $mesh])];
         foreach ($this->mounts as $name => [$at, $turn]) {
             $top[] = $w->push('nodes', ['name' => 'mount:'.$name, 'translation' => V3::sub($at, $pivot), 'rotation' => $turn]);
         }
         $w->scene($top, $this->name);
 
         return $w->toGlb();
+    }
+
+    /**
+     * The body and its turning parts as nodes that play the part of joints.
+     *
+     * @param  Vec  $pivot
+     */
+    private function jointed(GltfWriter $w, int $material, array $pivot): int
+    {
+        $rest = [];
+        [$point, $index] = [0, 0];
+        foreach ($this->parts as $part) {
+            $rest[] = ['points' => [$point, $part['points'][0]], 'index' => [$index, $part['index'][0]]];
+            [$point, $index] = [$part['points'][1], $part['index'][1]];
+        }
+        $rest[] = ['points' => [$point, $this->points()], 'index' => [$index, count($this->index)]];
+        $children = [$w->push('nodes', ['name' => $this->name, 'mesh' => $this->mesh($w, $this->name, $material, $rest, $pivot)])];
+        foreach ($this->parts as $part) {
+            $drawn = $w->push('nodes', ['name' => $part['name'], 'mesh' => $this->mesh($w, $part['name'], $material, [$part], $part['pivot'])]);
+            $children[] = $w->push('nodes', ['name' => 'joint:'.$part['name'], 'translation' => V3::sub($part['pivot'], $pivot), 'children' => [$drawn]]);
+        }
+
+        return $w->push('nodes', ['name' => 'joint:body', 'children' => $children]);
+    }
+
+    /**
+     * @param  list<array{points: array{int, int}, index: array{int, int}}>  $ranges
+     * @param  Vec  $pivot
+     */
+    private function mesh(GltfWriter $w, string $name, int $material, array $ranges, array $pivot): int
+    {
+        $positions = $normals = $bake = $surf = $colours = $rest = $index = [];
+        $unit = $this->unitNormals();
+        $done = 0;
+        foreach ($ranges as ['points' => [$from, $to], 'index' => [$first, $last]]) {
+            for ($i = $from; $i < $to; $i++) {
+                for ($k = 0; $k < 3; $k++) {
+                    $positions[] = $this->positions[3 * $i + $k] - $pivot[$k];
+                    $normals[] = $unit[3 * $i + $k];
+                    $colours[] = self::short($this->colours[3 * $i + $k]);
+                    $rest[] = $this->rest[3 * $i + $k];
+                }
+                $colours[] = 65535;
+                array_push($bake, self::byte($this->baked[3 * $i] ?? 1.0), self::byte(($this->baked[3 * $i + 1] ?? 0.0) / 4), self::byte(($this->baked[3 * $i + 2] ?? 0.0) / 4), self::byte($this->wear[$i]));
+                array_push($surf, self::byte($this->surface[3 * $i]), self::byte($this->surface[3 * $i + 1] / 2), self::byte($this->surface[3 * $i + 2]), 0);
+            }
+            for ($i = $first; $i < $last; $i++) {
+                $index[] = $this->index[$i] - $from + $done;
+            }
+            $done += $to - $from;
+        }
+
+        return $w->push('meshes', ['name' => $name, 'primitives' => [[
+            'attributes' => [
+                'POSITION' => $w->vertices($positions, 'VEC3', bounds: true),
+                'NORMAL' => $w->vertices($normals, 'VEC3'),
+                'COLOR_0' => $w->vertices($colours, 'VEC4', GltfWriter::USHORT, true),
+                '_BAKE' => $w->vertices($bake, 'VEC4', GltfWriter::UBYTE, true),
+                '_SURF' => $w->vertices($surf, 'VEC4', GltfWriter::UBYTE, true),
+                '_REST' => $w->vertices($rest, 'VEC3'),
+            ],
+            'indices' => $w->indices($index),
+            'material' => $material,
+        ]]]);
     }
 
     /** @return list<float> */

@@ -130,7 +130,7 @@ test('a laid-over beat moves what its mask names, as far as its share, and fades
     }
     $j = $figure->skeleton->roles['upperArmR'];
     $away = static fn (int $f): float => Q4::angleBetween(ClipTable::rotation(SceneEvaluator::row($s, 'o', $f), $j), ClipTable::rotation(SceneEvaluator::row($plain, 'o', $f), $j));
-    $end = (int) $s->lanes['o']->layers[0]->end;
+    $end = (int) ceil($s->lanes['o']->layers[0]->end);
     expect($away(19))->toBeLessThan(1e-9)->and($away($end))->toBeLessThan(1e-9)->and($away($end - 1))->toBeLessThan($away($end - 6) + 0.2)->and($s->frames)->toBeGreaterThanOrEqual($end);
 });
 

@@ -34,6 +34,7 @@ final class FakeAssets implements AssetSource
             'box' => self::box(),
             'key' => self::box(['hold' => [0.0, 0.075, 0.0]]),
             'lantern' => self::box(['hang' => [0.0, 0.40, 0.0]]),
+            'wagon' => self::wagon(),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
             default => throw new \LogicException("No asset {$name}."),
         };
@@ -66,6 +67,24 @@ final class FakeAssets implements AssetSource
     {
         $this->solved[$key] = $bytes;
         $this->kept++;
+    }
+
+    /** A cart with four wheels that turn: wheelbase 1.2 m, radius 0.25 m, grips behind; it faces +Z. */
+    public static function wagon(): string
+    {
+        $wheels = [];
+        $w = new GltfWriter('test', ['vehicle' => ['rear' => [0.0, -0.6], 'wheelbase' => 1.2, 'wheels' => array_map(static fn (array $p): array => ['joint' => $p[0], 'x' => $p[1], 'z' => $p[2], 'radius' => 0.25, 'steers' => $p[2] > 0], [['fl', 0.4, 0.6], ['fr', -0.4, 0.6], ['rl', 0.4, -0.6], ['rr', -0.4, -0.6]])]]);
+        $mesh = $w->push('meshes', ['primitives' => [['attributes' => ['POSITION' => $w->vertices([-0.4, 0.3, -0.7, 0.4, 0.3, -0.7, 0.0, 0.3, 0.7], 'VEC3', bounds: true)], 'indices' => $w->indices([0, 2, 1])]]]);
+        foreach ([['fl', 0.4, 0.6], ['fr', -0.4, 0.6], ['rl', 0.4, -0.6], ['rr', -0.4, -0.6]] as [$name, $x, $z]) {
+            $wheels[] = $w->push('nodes', ['name' => "joint:{$name}", 'translation' => [$x, 0.25, $z]]);
+        }
+        $top = [$w->push('nodes', ['name' => 'joint:body', 'children' => [...$wheels, $w->push('nodes', ['name' => 'bed', 'mesh' => $mesh])]])];
+        foreach (['gripL' => 0.25, 'gripR' => -0.25] as $name => $x) {
+            $top[] = $w->push('nodes', ['name' => "mount:{$name}", 'translation' => [$x, 0.9, -1.0]]);
+        }
+        $w->scene($top, 'wagon');
+
+        return $w->toGlb();
     }
 
     /**

@@ -208,7 +208,7 @@ export class Stage {
             place(actor.stand, row);
             if (actor.bones.length > 0) {
                 this.poseFigure(actor, row);
-                if (blob < BLOBS) this.blob(blob++, actor, row);
+                if (blob < BLOBS && actor.item.kind === 'performer') this.blob(blob++, actor, row);
             }
         }
         for (; blob < BLOBS; blob++) this.uniforms.blobs.value[blob]?.set(0, 0, 1, -100);

@@ -14,6 +14,8 @@ export interface ItemRow {
     position: Vec3;
     headingDeg: number;
     scale: number;
+    moves: { frame: number; position: Vec3; rotation: Quat; ease: string }[];
+    route: { points: [number, number][]; from?: number; to?: number; speed?: number; by?: string } | null;
 }
 
 export interface BeatRow {
@@ -97,6 +99,8 @@ export interface LinkRow {
     to: number | null;
     keep: 'place' | 'grip';
     easeFrames: number;
+    release: 'stay' | 'fall';
+    velocity: Vec3 | null;
 }
 
 export interface CameraKeyRow {

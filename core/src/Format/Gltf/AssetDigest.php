@@ -42,15 +42,34 @@ final class AssetDigest
             [$low, $high] = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
         }
         $extras = self::extras($gltf);
+        // Without a skin, nodes named joint:... turn by themselves: wheels, oars.
+        $joints = $skins !== [] ? $gltf->joints(0) : self::jointNodes($gltf);
 
         return [
             'kind' => $skins !== [] ? 'figure' : 'thing', 'bounds' => [$low, $high], 'triangles' => $triangles, 'vertices' => $vertices,
-            'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $skins === [] ? null : self::skeleton($gltf, 0)->toArray(), 'jointNodes' => $skins === [] ? [] : $gltf->joints(0),
+            'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $joints === [] ? null : self::ofJoints($gltf, $joints)->toArray(), 'jointNodes' => $joints,
             'figure' => self::named($extras['figure'] ?? null), 'mounts' => self::mounts($gltf),
             'floor' => base64_encode($floor === [] ? '' : pack('g*', ...$floor)),
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
             'extras' => $extras,
         ];
+    }
+
+    /** @return list<int> parents first */
+    private static function jointNodes(GltfReader $gltf): array
+    {
+        $depth = [];
+        foreach ($gltf->nodes as $i => $n) {
+            if (str_starts_with($n['name'], 'joint:')) {
+                for ($d = 0, $p = $n['parent']; $p >= 0; $p = $gltf->nodes[$p]['parent']) {
+                    $d++;
+                }
+                $depth[$i] = $d;
+            }
+        }
+        asort($depth);
+
+        return array_keys($depth);
     }
 
     /** All nodes of a file without a skin as joints, parents first. */
@@ -85,7 +104,7 @@ final class AssetDigest
         $names = $parents = $t = $r = $s = [];
         foreach ($joints as $j) {
             $n = $gltf->nodes[$j];
-            $name = $n['name'];
+            $name = preg_replace('/^joint:/', '', $n['name']) ?? '';
             $names[] = in_array($name, $names, true) ? $name.' '.$j : $name;
             $parents[] = $order[$n['parent']] ?? -1;
             if (! isset($order[$n['parent']]) && $n['parent'] !== -1) {

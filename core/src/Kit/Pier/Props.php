@@ -9,6 +9,7 @@ use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\PierColours as C;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\Random;
+use CrispReel\Core\Math\V3;
 
 /** Hand cart with the tower-clock face, lantern, bell post, brass key, bench, crates, lantern post. */
 final class Props
@@ -25,8 +26,9 @@ final class Props
             $p->add(Shapes::tube([[1.27, 0.80, $s * 0.27], [1.45, 0.872, $s * 0.27]], 0.04, 3, 8), C::CART_IRON);
             $p->add(Shapes::box(1.15, 0.13, 0.035, 0.014, [5, 1, 1]), C::CART, [0.0, 0.56, $s * 0.375], wood: 1.0);
             $p->add(Shapes::box(0.055, 0.42, 0.055, 0.016, [1, 3, 1]), C::CART, [0.52, 0.22, $s * 0.26], [0.0, 0.0, 0.12], wood: 1.0, grain: 1);
-            $p->in(-0.05, 0.33, $s * 0.47, self::wheel(...), 0.0, 0.0, $s * 0.02);
-            $p->mount($s > 0 ? 'gripR' : 'gripL', [1.38, 0.845, $s * 0.27], Q4::aroundY(-M_PI / 2));
+            $p->part($s > 0 ? 'wheelL' : 'wheelR', -0.05, 0.343, $s * 0.47, self::wheel(...), 0.0, 0.0, $s * 0.02);
+            // Whoever pushes stands behind at +x: thumbs ahead along the shafts, palms from outside and above.
+            $p->mount($s > 0 ? 'gripL' : 'gripR', [1.38, 0.845, $s * 0.27], Q4::fromAxes([0.0, 1.0, 0.0], [0.0, 0.0, 1.0], V3::unit([-1.0, -0.35, 0.0]), V3::unit([0.0, -0.6, -$s * 0.8])));
         }
         $p->add(Shapes::tube([[-0.05, 0.33, -0.5], [-0.05, 0.33, 0.5]], 0.025, 2, 7), C::CART_IRON);
         $p->add(Shapes::box(0.04, 0.14, 0.76, 0.014, [1, 1, 4]), C::CART, [-0.6, 0.55, 0.0], wood: 1.0, grain: 2);
