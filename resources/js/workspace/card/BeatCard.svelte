@@ -34,7 +34,7 @@
 
 <p class="mb-2 text-sm font-semibold">{motion?.name} <span class="font-normal text-soft">for {who?.name}</span></p>
 <!-- While a path is drawn the card stays small: the plan under it is what counts. -->
-{#if view.pathing !== beat.id}
+{#if !view.isPathing('beats', beat.id)}
     <dl class="grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
         <dt class="text-soft">Starts</dt>
         <dd><NumberField label="Start frame" value={beat.start} digits={0} parse={frame} save={(n) => set({ start: Math.round(n) })} /></dd>
@@ -76,8 +76,8 @@
     </dl>
 {/if}
 {#if WALKS.includes(motion?.slug ?? '')}<PathFields {beat} />{/if}
-{#if view.pathing !== beat.id}<PlayFields {beat} />{/if}
-{#if scene.canEdit && view.pathing !== beat.id}
+{#if !view.isPathing('beats', beat.id)}<PlayFields {beat} />{/if}
+{#if scene.canEdit && !view.isPathing('beats', beat.id)}
     <div class="mt-3 flex gap-3">
         <button
             class="text-tide hover:underline disabled:text-soft disabled:no-underline"

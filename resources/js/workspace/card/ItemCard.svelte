@@ -3,6 +3,7 @@
     import { TAPE, tapeColour, type ItemRow } from '../rows';
     import HoldsList from './HoldsList.svelte';
     import NumberField from './NumberField.svelte';
+    import RouteFields from './RouteFields.svelte';
 
     let { item }: { item: ItemRow } = $props();
     const { scene, playhead } = getDesk();
@@ -68,7 +69,7 @@
     {#if carries.length > 0}<dt class="text-soft">Carries</dt>
         <dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
 </dl>
-{#if item.kind === 'performer'}<HoldsList {item} />{/if}
+{#if item.kind === 'performer'}<HoldsList {item} />{:else if item.kind === 'prop' && !carried}<RouteFields {item} />{/if}
 {#if item.kind !== 'set'}
     <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">
         {#each TAPE as c, i (c)}

@@ -41,6 +41,14 @@
             ><option value="grip">in the grip</option><option value="place">as it lay</option></select
         >
     </dd>
+    {#if link.to !== null}
+        <dt class="text-soft">Then</dt>
+        <dd>
+            <select class={field} aria-label="Then" value={link.release} onchange={(e) => set({ release: e.currentTarget.value })}
+                ><option value="stay">stays there</option><option value="fall">falls, or flies to who takes it next</option></select
+            >
+        </dd>
+    {/if}
     <dt class="text-soft">Ease</dt>
     <dd><NumberField label="Ease frames" value={link.easeFrames} digits={0} save={(n) => set({ easeFrames: Math.round(n) })} /></dd>
 </dl>

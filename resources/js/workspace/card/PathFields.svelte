@@ -7,7 +7,7 @@
     let { beat }: { beat: BeatRow } = $props();
     const { scene, view } = getDesk();
     const path = $derived(beat.path);
-    const drawing = $derived(view.pathing === beat.id);
+    const drawing = $derived(view.isPathing('beats', beat.id));
     const span = $derived(scene.manifest?.beats[`b${beat.id}`]);
     const frame = (t: string) => parseFrame(t, scene.rate);
     const set = (values: Record<string, unknown>) =>
@@ -25,7 +25,8 @@
                 aria-pressed={drawing}
                 data-testid="draw-path"
                 title="Click places on the plan, one after the other"
-                onclick={() => (view.pathing = drawing ? null : beat.id)}>{drawing ? 'Done' : path ? 'Go on' : 'Draw'}</button
+                onclick={() => (view.pathing = drawing ? null : { table: 'beats', id: beat.id })}
+                >{drawing ? 'Done' : path ? 'Go on' : 'Draw'}</button
             >
         {/if}
     </div>

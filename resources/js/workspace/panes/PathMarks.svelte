@@ -10,19 +10,21 @@
         $props();
     const { scene, view } = getDesk();
 
-    // The path of the beat that is selected, or that is being drawn.
-    const beat = $derived.by(() => {
-        const id = view.pathing ?? (scene.selection?.table === 'beats' ? scene.selection.id : null);
-        return id === null ? null : scene.find('beats', id);
+    // The way of the beat or thing that is selected, or that is being drawn.
+    const of = $derived.by(() => {
+        if (view.pathing) return view.pathing;
+        const s = scene.selection;
+        return s?.table === 'beats' || s?.table === 'items' ? { table: s.table, id: s.id } : null;
     });
-    const who = $derived(beat ? scene.find('items', beat.itemId) : null);
-    const colour = $derived(tapeColour(who?.tape ?? 0));
+    const beat = $derived(of?.table === 'beats' ? scene.find('beats', of.id) : null);
+    const item = $derived(beat ? scene.find('items', beat.itemId) : of?.table === 'items' ? scene.find('items', of.id) : null);
+    const kept = $derived(beat ? (beat.path?.points ?? []) : (item?.route?.points ?? []));
+    const colour = $derived(tapeColour(item?.tape ?? 0));
     let drag = $state<{ index: number; at: [number, number] } | null>(null);
-    const points = $derived((beat?.path?.points ?? []).map((p, i) => (drag?.index === i ? drag.at : p)));
+    const points = $derived(kept.map((p, i) => (drag?.index === i ? drag.at : p)));
 
     function save(next: [number, number][]) {
-        if (!beat) return;
-        void scene.edit({ do: 'beat.set', beat: beat.id, path: next.length > 0 ? { ...beat.path, points: next } : null });
+        if (of) view.saveWay(of, next);
     }
 
     function down(e: PointerEvent, index: number) {
@@ -35,17 +37,17 @@
     function up() {
         const d = drag;
         drag = null;
-        if (d) save((beat?.path?.points ?? []).map((p, i) => (i === d.index ? d.at : p)));
+        if (d) save(kept.map((p, i) => (i === d.index ? d.at : p)));
     }
 
     function key(e: KeyboardEvent, index: number) {
         if (e.key !== 'Delete' && e.key !== 'Backspace') return;
         e.stopPropagation();
-        save((beat?.path?.points ?? []).filter((_, i) => i !== index));
+        save(kept.filter((_, i) => i !== index));
     }
 </script>
 
-{#if beat && points.length > 0}
+{#if points.length > 0}
     <polyline
         points={points.map((p) => `${px(p[0])},${pz(p[1])}`).join(' ')}
         fill="none"

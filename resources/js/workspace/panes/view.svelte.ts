@@ -11,8 +11,10 @@ export class FrameView {
     source = $state.raw<Source>({ kind: 'free' });
     /** Raised to draw again. */
     version = $state(0);
-    /** The beat whose path is drawn on the plan at present. */
-    pathing = $state<number | null>(null);
+    /** The beat or thing whose way is drawn on the plan at present. */
+    pathing = $state<{ table: 'beats' | 'items'; id: number } | null>(null);
+    /** Frame at which a new route sets off. */
+    routeFrom = 0;
     readonly free = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
     readonly target = new Vector3(0.6, 0.9, 0);
     freeFocal = $state(32);
@@ -31,13 +33,29 @@ export class FrameView {
 
     /** One more place at the end of the path that is drawn. */
     addToPath(at: [number, number]): void {
-        const beat = this.pathing === null ? null : this.scene.find('beats', this.pathing);
-        if (!beat) {
-            this.pathing = null;
-            return;
-        }
         const place: [number, number] = [Math.round(at[0] * 1000) / 1000, Math.round(at[1] * 1000) / 1000];
-        void this.scene.edit({ do: 'beat.set', beat: beat.id, path: { ...beat.path, points: [...(beat.path?.points ?? []), place] } });
+        const beat = this.pathing?.table === 'beats' ? this.scene.find('beats', this.pathing.id) : null;
+        const item = this.pathing?.table === 'items' ? this.scene.find('items', this.pathing.id) : null;
+        if (beat) this.saveWay({ table: 'beats', id: beat.id }, [...(beat.path?.points ?? []), place]);
+        else if (item) this.saveWay({ table: 'items', id: item.id }, [...(item.route?.points ?? []), place]);
+        else this.pathing = null;
+    }
+
+    saveWay(of: { table: 'beats' | 'items'; id: number }, points: [number, number][]): void {
+        const beat = of.table === 'beats' ? this.scene.find('beats', of.id) : null;
+        const item = of.table === 'items' ? this.scene.find('items', of.id) : null;
+        if (beat) void this.scene.edit({ do: 'beat.set', beat: beat.id, path: points.length > 0 ? { ...beat.path, points } : null });
+        if (item)
+            void this.scene.edit({
+                do: 'item.route',
+                item: item.id,
+                points: points.length > 0 ? points : null,
+                ...(item.route ? {} : { from: this.routeFrom }),
+            });
+    }
+
+    isPathing(table: 'beats' | 'items', id: number): boolean {
+        return this.pathing?.table === table && this.pathing.id === id;
     }
 
     redraw(): void {
