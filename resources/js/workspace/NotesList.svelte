@@ -30,7 +30,7 @@
         <ul class="absolute top-8 right-0 z-40 max-h-96 w-80 overflow-auto rounded border border-line bg-sheet p-1 text-xs shadow-lg">
             {#each notes as n, i (i)}
                 <li>
-                    <button class="w-full rounded p-2 text-left hover:bg-desk" onclick={() => go(n)}>
+                    <button class="w-full rounded p-2 text-left hover:bg-desk" data-testid={`note-${i}`} onclick={() => go(n)}>
                         <span class="mono float-right text-soft">{timecode(n.frame, scene.rate)}</span>
                         <span class="font-semibold">{n.text}</span>
                         <span class="block text-soft">{n.remedy}</span>

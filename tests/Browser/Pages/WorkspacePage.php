@@ -37,9 +37,9 @@ final class WorkspacePage
     }
 
     /** A button by its words. */
-    public function press(string $text): void
+    public function press(string $text, string $tag = 'button'): void
     {
-        $path = sprintf('//button[normalize-space(.)="%s"]', $text);
+        $path = sprintf('//%s[normalize-space(.)="%s"]', $tag, $text);
         $this->until(fn () => array_values(array_filter(
             $this->driver->findElements(WebDriverBy::xpath($path)), static fn (RemoteWebElement $e): bool => $e->isDisplayed(),
         ))[0] ?? null, $path)->click();
@@ -99,6 +99,24 @@ final class WorkspacePage
     }
 
     /** HTML drag and drop on to a place of another element (its centre and an offset). */
+    public function choose(string $label, string $option): void
+    {
+        foreach ($this->see("select[aria-label=\"{$label}\"]")->findElements(WebDriverBy::tagName('option')) as $o) {
+            if (trim($o->getText()) === $option) {
+                $o->click();
+
+                return;
+            }
+        }
+        throw new \RuntimeException("\"{$label}\" has no choice \"{$option}\".");
+    }
+
+    /** A click so many pixels from the middle of an element. */
+    public function pressAt(string $css, int $dx, int $dy): void
+    {
+        (new WebDriverActions($this->driver))->moveToElement($this->see($css), $dx, $dy)->clickAndHold()->release()->perform();
+    }
+
     public function dropOn(string $from, string $to, int $dx = 0, int $dy = 0): void
     {
         $this->see($from);

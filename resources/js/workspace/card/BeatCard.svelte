@@ -26,32 +26,22 @@
         ],
         idle: [['seed', 3]],
     };
-    const LABELS: Record<string, string> = { speed: 'Walks (m/s)' };
+    const LABELS: Record<string, string> = { speed: 'Walking speed (m/s)' };
     const WALKS = ['walk', 'walk-to-mark'];
     const sliders = $derived(SLIDERS[motion?.slug ?? ''] ?? []);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
 </script>
 
 <p class="mb-2 text-sm font-semibold">{motion?.name} <span class="font-normal text-soft">for {who?.name}</span></p>
-<!-- While a path is drawn the card stays small: the plan under it is what counts. -->
+<!-- The card lies over the plan: what is set once and rarely is folded away, and while a path is drawn all of it is. -->
 {#if !view.isPathing('beats', beat.id)}
     <dl class="grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
         <dt class="text-soft">Starts</dt>
         <dd><NumberField label="Start frame" value={beat.start} digits={0} parse={frame} save={(n) => set({ start: Math.round(n) })} /></dd>
         {#if span}<dt class="text-soft">Ends</dt>
             <dd class="mono">{Math.round(span.end)} &ensp; {timecode(span.end, scene.rate)}</dd>{/if}
-        <dt class="text-soft">From (s)</dt>
-        <dd><NumberField label="Source in (seconds)" value={beat.sourceIn} save={(n) => set({ sourceIn: n })} /></dd>
-        <dt class="text-soft">To (s)</dt>
-        <dd>
-            <NumberField label="Source out (seconds)" value={beat.sourceOut ?? span?.seconds ?? 0} save={(n) => set({ sourceOut: n })} />
-        </dd>
-        <dt class="text-soft">Speed</dt>
-        <dd><NumberField label="Speed" value={beat.speed} save={(n) => set({ speed: n })} /></dd>
-        <dt class="text-soft">Times</dt>
-        <dd><NumberField label="Times" value={beat.loops} digits={0} save={(n) => set({ loops: Math.round(n) })} /></dd>
         {#each sliders as [name, usual] (name)}
-            <dt class="text-soft capitalize">{LABELS[name] ?? name}</dt>
+            <dt class="text-soft capitalize">{name}</dt>
             <dd>
                 <NumberField
                     label={LABELS[name] ?? name}
@@ -60,23 +50,44 @@
                 />
             </dd>
         {/each}
-        <dt class="text-soft">Goes</dt>
-        <dd>
-            <select class={field} aria-label="Goes" value={beat.root} onchange={(e) => set({ root: e.currentTarget.value })}
-                ><option value="travel">travelling</option><option value="spot">on the spot</option></select
-            >
-        </dd>
-        <dt class="text-soft">Join</dt>
-        <dd class="grid grid-cols-[1fr_36px] gap-1">
-            <select class={field} aria-label="Join" value={beat.join} onchange={(e) => set({ join: e.currentTarget.value })}
-                ><option value="carryOn">carry on</option><option value="blend">blend</option><option value="cut">cut</option></select
-            >
-            <NumberField label="Join frames" value={beat.joinFrames} digits={0} save={(n) => set({ joinFrames: Math.round(n) })} />
-        </dd>
     </dl>
 {/if}
 {#if WALKS.includes(motion?.slug ?? '')}<PathFields {beat} />{/if}
-{#if !view.isPathing('beats', beat.id)}<PlayFields {beat} />{/if}
+{#if !view.isPathing('beats', beat.id)}
+    <details class="mt-2 border-t border-line pt-2" open={beat.path === null}>
+        <summary class="cursor-pointer font-semibold">Cut and join</summary>
+        <dl class="mt-1.5 grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
+            <dt class="text-soft">From (s)</dt>
+            <dd><NumberField label="Source in (seconds)" value={beat.sourceIn} save={(n) => set({ sourceIn: n })} /></dd>
+            <dt class="text-soft">To (s)</dt>
+            <dd>
+                <NumberField
+                    label="Source out (seconds)"
+                    value={beat.sourceOut ?? span?.seconds ?? 0}
+                    save={(n) => set({ sourceOut: n })}
+                />
+            </dd>
+            <dt class="text-soft">Factor</dt>
+            <dd><NumberField label="Speed factor" value={beat.speed} save={(n) => set({ speed: n })} /></dd>
+            <dt class="text-soft">Times</dt>
+            <dd><NumberField label="Times" value={beat.loops} digits={0} save={(n) => set({ loops: Math.round(n) })} /></dd>
+            <dt class="text-soft">Goes</dt>
+            <dd>
+                <select class={field} aria-label="Goes" value={beat.root} onchange={(e) => set({ root: e.currentTarget.value })}
+                    ><option value="travel">travelling</option><option value="spot">on the spot</option></select
+                >
+            </dd>
+            <dt class="text-soft">Join</dt>
+            <dd class="grid grid-cols-[1fr_36px] gap-1">
+                <select class={field} aria-label="Join" value={beat.join} onchange={(e) => set({ join: e.currentTarget.value })}
+                    ><option value="carryOn">carry on</option><option value="blend">blend</option><option value="cut">cut</option></select
+                >
+                <NumberField label="Join frames" value={beat.joinFrames} digits={0} save={(n) => set({ joinFrames: Math.round(n) })} />
+            </dd>
+        </dl>
+    </details>
+    <PlayFields {beat} />
+{/if}
 {#if scene.canEdit && !view.isPathing('beats', beat.id)}
     <div class="mt-3 flex gap-3">
         <button
