@@ -20,6 +20,7 @@ final class CommandList
         Commands\ItemRoute::class,
         Commands\ItemPush::class,
         Commands\ItemRemove::class,
+        Commands\CrowdAdd::class,
         Commands\BeatAdd::class,
         Commands\BeatSet::class,
         Commands\BeatRemove::class,
