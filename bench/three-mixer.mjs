@@ -1,5 +1,5 @@
-// Poses of a GLB's skeleton at given times by three.js: AnimationMixer and world matrices. Prints milliseconds a pose and
-// the joint places of the last one.
+// Poses of a GLB's skeleton at given times by three.js: AnimationMixer (one clip, or two blended by halves) and world
+// matrices. Prints milliseconds a pose and the joint places of the last one.
 import fs from 'node:fs';
 import * as THREE from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
@@ -9,7 +9,11 @@ const [file, count, seconds] = process.argv.slice(2);
 const bytes = fs.readFileSync(file);
 const gltf = await new GLTFLoader().parseAsync(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength), '');
 const mixer = new THREE.AnimationMixer(gltf.scene);
-mixer.clipAction(gltf.animations[0]).play();
+for (const clip of gltf.animations) {
+    const action = mixer.clipAction(clip);
+    action.setEffectiveWeight(1 / gltf.animations.length);
+    action.play();
+}
 const bones = [];
 gltf.scene.traverse((o) => o.isBone && bones.push(o));
 

@@ -9,6 +9,7 @@ use App\Models\Scene;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
@@ -52,7 +53,7 @@ final class CoreBench
      */
     public function againstThree(CompiledScene $scene): array
     {
-        $lane = array_values($scene->lanes)[0];
+        $lane = self::performer($scene);
         $rate = $scene->document->rate->num / $scene->document->rate->den;
         $glb = SkeletonClip::write($lane, 0, 240, $rate);
         $gltf = GltfReader::read($glb);
@@ -73,7 +74,7 @@ final class CoreBench
             $worlds = $pose($i);
         }
         $ours = (hrtime(true) - $begin) / 1e6 / self::POSES;
-        $three = $this->three($glb, $clip->seconds);
+        $three = self::three($glb, $clip->seconds);
         $worst = 0.0;
         foreach ($skeleton->names as $j => $name) {
             for ($k = 0; $k < 3; $k++) {
@@ -84,12 +85,23 @@ final class CoreBench
         return ['joints' => $skeleton->count(), 'core_ms_per_pose' => $ours, 'three_ms_per_pose' => $three['ms'], 'ratio' => $ours / $three['ms'], 'largest_difference_m' => $worst];
     }
 
+    /** The lane of the first performer. */
+    public static function performer(CompiledScene $scene): Lane
+    {
+        foreach ($scene->lanes as $lane) {
+            if ($lane->figure->isHuman()) {
+                return $lane;
+            }
+        }
+        throw new UserError('bench.performer', 'The scene has no performer.', 'Measure a scene with one.');
+    }
+
     /** @return array{ms: float, places: array<string, list<float>>} */
-    private function three(string $glb, float $seconds): array
+    public static function three(string $glb, float $seconds, int $poses = self::POSES): array
     {
         $file = (string) tempnam(sys_get_temp_dir(), 'crisp-reel-bench');
         file_put_contents($file, $glb);
-        $p = new Process(['node', base_path('bench/three-mixer.mjs'), $file, (string) self::POSES, (string) $seconds]);
+        $p = new Process(['node', base_path('bench/three-mixer.mjs'), $file, (string) $poses, (string) $seconds]);
         $p->setTimeout(120)->run();
         unlink($file);
         if (! $p->isSuccessful()) {

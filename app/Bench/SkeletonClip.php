@@ -6,13 +6,24 @@ namespace App\Bench;
 
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Format\Gltf\GltfWriter;
+use CrispReel\Core\Rig\Skeleton;
 
 /** A performer's lane written as a GLB of bones and keys, one a frame, that any glTF reader plays. */
 final class SkeletonClip
 {
     public static function write(Lane $lane, int $from, int $frames, float $rate): string
     {
-        $skeleton = $lane->figure->skeleton;
+        $rows = [];
+        for ($i = 0; $i < $frames; $i++) {
+            $rows[] = $lane->row($from + $i);
+        }
+
+        return self::bones($lane->figure->skeleton, $lane->figure->hips, [$rows], $rate);
+    }
+
+    /** @param  list<list<list<float>>>  $clips  rows of each clip */
+    public static function bones(Skeleton $skeleton, int $hips, array $clips, float $rate): string
+    {
         $n = $skeleton->count();
         $w = new GltfWriter('Crisp Reel benchmark');
         $children = array_fill(0, $n, []);
@@ -31,21 +42,25 @@ final class SkeletonClip
             'WEIGHTS_0' => $w->vertices(array_merge(...array_fill(0, 3, [1.0, 0.0, 0.0, 0.0])), 'VEC4'),
         ]]]]);
         $body = $w->push('nodes', ['name' => 'body', 'mesh' => $mesh, 'skin' => $skin]);
-        $w->push('animations', self::animation($w, $lane, $from, $frames, $rate));
+        foreach ($clips as $rows) {
+            $w->push('animations', self::animation($w, $skeleton, $hips, $rows, $rate));
+        }
         $roots = array_keys(array_filter($skeleton->parents, static fn (int $p): bool => $p < 0));
         $w->scene([...$roots, $body], 'clip');
 
         return $w->toGlb();
     }
 
-    /** @return array<string, mixed> */
-    private static function animation(GltfWriter $w, Lane $lane, int $from, int $frames, float $rate): array
+    /**
+     * @param  list<list<float>>  $rows
+     * @return array<string, mixed>
+     */
+    private static function animation(GltfWriter $w, Skeleton $skeleton, int $root, array $rows, float $rate): array
     {
-        $n = $lane->figure->skeleton->count();
+        $n = $skeleton->count();
         $times = $hips = [];
         $turns = array_fill(0, $n, []);
-        for ($i = 0; $i < $frames; $i++) {
-            $row = $lane->row($from + $i);
+        foreach ($rows as $i => $row) {
             $times[] = $i / $rate;
             array_push($hips, $row[0], $row[1], $row[2]);
             for ($j = 0; $j < $n; $j++) {
@@ -59,7 +74,7 @@ final class SkeletonClip
             $channels[] = ['sampler' => $j, 'target' => ['node' => $j, 'path' => 'rotation']];
         }
         $samplers[] = ['input' => $input, 'output' => $w->accessor($hips, 'VEC3'), 'interpolation' => 'LINEAR'];
-        $channels[] = ['sampler' => $n, 'target' => ['node' => $lane->figure->hips, 'path' => 'translation']];
+        $channels[] = ['sampler' => $n, 'target' => ['node' => $root, 'path' => 'translation']];
 
         return ['name' => 'lane', 'channels' => $channels, 'samplers' => $samplers];
     }

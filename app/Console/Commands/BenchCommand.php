@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\CoreBench;
+use App\Bench\PerformanceBench;
 use App\Bench\PictureBench;
 use App\Demo\HalfPastTheTide;
 use App\Exceptions\UserError;
@@ -17,15 +18,15 @@ use Symfony\Component\Process\Process;
 /** Measures on a copy of the demo scene, which goes again afterwards. */
 final class BenchCommand extends ReelCommand
 {
-    protected $signature = 'reel:bench {--only= : core, drawing or waiting} {--edits=40 : edits to time} {--json}';
+    protected $signature = 'reel:bench {--only= : core, performances, drawing or waiting} {--edits=40 : edits to time} {--json}';
 
     protected $description = 'The benchmark: figures and ratios of one run';
 
     protected function work(): int
     {
         $only = $this->option('only');
-        if (! in_array($only, [null, 'core', 'drawing', 'waiting'], true)) {
-            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=drawing or --only=waiting.');
+        if (! in_array($only, [null, 'core', 'performances', 'drawing', 'waiting'], true)) {
+            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=performances, --only=drawing or --only=waiting.');
         }
         $edits = max(5, $this->whole('edits') ?? 40);
         // What is drawn here is drawn now, not by the queue's workers.
@@ -45,7 +46,11 @@ final class BenchCommand extends ReelCommand
                 $data['core'] = $core->scene($scene);
                 $data['against_three'] = $core->againstThree(app(SceneStream::class)->compile($scene));
             }
-            if ($only !== 'core') {
+            if ($only === null || $only === 'performances') {
+                $this->say('Performances');
+                $data += app(PerformanceBench::class)->all($scene, $this->production($user));
+            }
+            if ($only !== 'core' && $only !== 'performances') {
                 $server = $this->server();
                 $pictures = app(PictureBench::class);
                 if ($only !== 'waiting') {
@@ -60,7 +65,7 @@ final class BenchCommand extends ReelCommand
             }
         } finally {
             $server?->stop(2);
-            $production?->erase();
+            Production::query()->with('scenes')->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->get()->each(static fn (Production $p) => $p->erase());
             $user->delete();
         }
 

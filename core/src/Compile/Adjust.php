@@ -14,20 +14,23 @@ final class Adjust
 {
     private const VERSION = 1;
 
-    /** @return array{ClipTable, string} */
-    public static function table(AssetSource $assets, ClipTable $table, string $key, Play $play, Figure $figure): array
+    /** The name of a motion as a beat asks for it; the motion's own where nothing is asked. */
+    public static function key(string $key, Play $play): string
     {
-        if (! $play->mirror && $play->armWidthDeg === 0.0 && $play->energy === 1.0 && $play->hipOffset === 0.0) {
-            return [$table, $key];
-        }
-        $key = hash('sha256', json_encode([self::VERSION, $key, $play->mirror, $play->armWidthDeg, $play->energy, $play->hipOffset], JSON_THROW_ON_ERROR));
+        $plain = ! $play->mirror && $play->armWidthDeg === 0.0 && $play->energy === 1.0 && $play->hipOffset === 0.0;
+
+        return $plain ? $key : hash('sha256', json_encode([self::VERSION, $key, $play->mirror, $play->armWidthDeg, $play->energy, $play->hipOffset], JSON_THROW_ON_ERROR));
+    }
+
+    public static function table(AssetSource $assets, ClipTable $table, string $key, Play $play, Figure $figure): ClipTable
+    {
         $bytes = $assets->solved($key);
         if ($bytes === null) {
             $bytes = self::adjusted($table, $play, $figure)->toBytes();
             $assets->keep($key, $bytes);
         }
 
-        return [ClipTable::fromBytes($bytes), $key];
+        return ClipTable::fromBytes($bytes);
     }
 
     public static function adjusted(ClipTable $table, Play $play, Figure $figure): ClipTable

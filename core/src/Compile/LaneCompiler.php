@@ -25,6 +25,9 @@ final class LaneCompiler
 
     private readonly Surroundings $around;
 
+    /** @var array<string, ClipTable> what several beats play is unpacked once */
+    private array $tables = [];
+
     public function __construct(private readonly Document $document, private readonly AssetSource $assets)
     {
         $this->around = new Surroundings($document, $assets);
@@ -85,7 +88,11 @@ final class LaneCompiler
 
     private function placed(Beat $beat, ClipTable $table, string $key, Figure $figure, float $pace): LaneSegment
     {
-        [$table, $key] = Adjust::table($this->assets, $table, $key, $beat->play, $figure);
+        $wanted = Adjust::key($key, $beat->play);
+        if ($wanted !== $key) {
+            [$table, $key] = [$this->tables[$wanted] ?? Adjust::table($this->assets, $table, $wanted, $beat->play, $figure), $wanted];
+        }
+        $table = $this->tables[$key] ??= $table;
         $in = min($beat->sourceIn, $table->seconds());
         $out = min($beat->sourceOut ?? $table->seconds(), $table->seconds());
         if ($out - $in < 1e-4) {
@@ -162,9 +169,12 @@ final class LaneCompiler
     private function kept(MotionRecipe $recipe, Figure $figure): array
     {
         $key = hash('sha256', json_encode([MotionSampler::VERSION, $recipe->toArray(), $figure->blob], JSON_THROW_ON_ERROR));
+        if (isset($this->tables[$key])) {
+            return [$this->tables[$key], $key];
+        }
         $bytes = $this->assets->solved($key);
         if ($bytes !== null) {
-            return [ClipTable::fromBytes($bytes), $key];
+            return [$this->tables[$key] = ClipTable::fromBytes($bytes), $key];
         }
         $table = MotionSampler::table($figure->body(), $recipe, $figure->morphs);
         $bytes = $table->toBytes();

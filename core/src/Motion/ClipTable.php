@@ -19,8 +19,13 @@ final class ClipTable
 {
     public readonly int $width;
 
-    /** @var array<int, list<float>> the rows read last: neighbours are asked for again and again */
-    private array $recent = [];
+    /** Rows are unpacked so many at a time, and so many such lots are kept: frames are mostly asked for in a row. */
+    private const LOT = 16;
+
+    private const LOTS = 64;
+
+    /** @var array<int, list<list<float>>> */
+    private array $lots = [];
 
     /**
      * @param  list<string>  $morphs
@@ -62,16 +67,18 @@ final class ClipTable
     /** @return list<float> */
     public function row(int $i): array
     {
-        if (isset($this->recent[$i])) {
-            return $this->recent[$i];
+        $lot = intdiv($i, self::LOT);
+        if (! isset($this->lots[$lot])) {
+            if (count($this->lots) >= self::LOTS) {
+                $this->lots = [];
+            }
+            $first = $lot * self::LOT;
+            /** @var array<int, float> $numbers */
+            $numbers = unpack('g'.($this->width * min(self::LOT, $this->count - $first)), $this->rows, 4 * $this->width * $first);
+            $this->lots[$lot] = array_chunk($numbers, max(1, $this->width));
         }
-        if (count($this->recent) > 8) {
-            $this->recent = [];
-        }
-        /** @var array<int, float> $row */
-        $row = unpack("g{$this->width}", $this->rows, 4 * $this->width * $i);
 
-        return $this->recent[$i] = array_values($row);
+        return $this->lots[$lot][$i - $lot * self::LOT];
     }
 
     /**

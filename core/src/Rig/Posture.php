@@ -29,6 +29,19 @@ final class Posture
             return [[0.0, 0.0, 0.0], Q4::IDENTITY];
         }
         [$p, $q] = $this->at($this->skeleton->parents[$joint]);
+
+        return $this->under($joint, $p, $q);
+    }
+
+    /**
+     * Place and rotation of a joint whose parent is known.
+     *
+     * @param  Vec  $p
+     * @param  Quat  $q
+     * @return array{Vec, Quat}
+     */
+    private function under(int $joint, array $p, array $q): array
+    {
         $t = $joint === $this->hips ? [$this->row[0], $this->row[1], $this->row[2]] : $this->skeleton->restTranslation($joint);
 
         return [V3::add($p, Q4::rotate($q, $t)), Q4::mul($q, $this->local($joint))];
@@ -77,9 +90,11 @@ final class Posture
      */
     public function reach(int $upper, int $lower, int $end, array $to, ?array $turn, array $hinge, ?array $tip = null): float
     {
-        [$p0, $q0] = $this->at($upper);
-        [$p1, $q1] = $this->at($lower);
-        [$p2, $q2] = $this->at($end);
+        $parents = $this->skeleton->parents;
+        [$pp, $pq] = $this->at($parents[$upper]);
+        [$p0, $q0] = $this->under($upper, $pp, $pq);
+        [$p1, $q1] = $parents[$lower] === $upper ? $this->under($lower, $p0, $q0) : $this->at($lower);
+        [$p2, $q2] = $parents[$end] === $lower ? $this->under($end, $p1, $q1) : $this->at($end);
         $p2 = $tip ?? $p2;
         $a = V3::distance($p0, $p1);
         $b = V3::distance($p1, $p2);
@@ -95,10 +110,12 @@ final class Posture
         $bend = Q4::axis($axis, $wanted - $now);
         $bent = V3::add($p1, Q4::rotate($bend, V3::sub($p2, $p1)));
         $swing = self::shortest(V3::sub($bent, $p0), V3::sub($to, $p0), $axis);
-        $this->turn($upper, Q4::mul($swing, $q0));
-        $this->turn($lower, Q4::mul($swing, Q4::mul($bend, $q1)));
+        $q0 = Q4::mul($swing, $q0);
+        $q1 = Q4::mul($swing, Q4::mul($bend, $q1));
+        $this->turnLocal($upper, Q4::mul(Q4::conjugate($pq), $q0));
+        $parents[$lower] === $upper ? $this->turnLocal($lower, Q4::mul(Q4::conjugate($q0), $q1)) : $this->turn($lower, $q1);
         if ($tip === null) {
-            $this->turn($end, $turn ?? $q2);
+            $parents[$end] === $lower ? $this->turnLocal($end, Q4::mul(Q4::conjugate($q1), $turn ?? $q2)) : $this->turn($end, $turn ?? $q2);
         }
 
         return max(0.0, $far - $length, abs($a - $b) - $far);

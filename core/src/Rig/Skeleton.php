@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Rig;
 
-use CrispReel\Core\Math\Q4;
-use CrispReel\Core\Math\V3;
 use InvalidArgumentException;
 
 /**
@@ -80,22 +78,53 @@ final readonly class Skeleton
      */
     public function world(array $rotations, ?array $rootTranslation = null, int $root = 0): array
     {
-        $positions = [];
-        $turned = [];
+        $p = [];
+        $q = [];
         $t = $this->translations;
-        foreach ($this->parents as $i => $p) {
-            $local = $rootTranslation !== null && $i === $root ? $rootTranslation : [$t[3 * $i], $t[3 * $i + 1], $t[3 * $i + 2]];
-            $q = [$rotations[4 * $i], $rotations[4 * $i + 1], $rotations[4 * $i + 2], $rotations[4 * $i + 3]];
-            if ($p >= 0) {
-                $pq = [$turned[4 * $p], $turned[4 * $p + 1], $turned[4 * $p + 2], $turned[4 * $p + 3]];
-                $local = V3::add([$positions[3 * $p], $positions[3 * $p + 1], $positions[3 * $p + 2]], Q4::rotate($pq, $local));
-                $q = Q4::mul($pq, $q);
+        // The innermost loop of baking, so the products are written out: place = parent place + parent turn applied to the
+        // local place; turn = parent turn times local turn.
+        foreach ($this->parents as $i => $parent) {
+            $o = 4 * $i;
+            $bx = $rotations[$o];
+            $by = $rotations[$o + 1];
+            $bz = $rotations[$o + 2];
+            $bw = $rotations[$o + 3];
+            if ($rootTranslation !== null && $i === $root) {
+                [$x, $y, $z] = $rootTranslation;
+            } else {
+                $x = $t[3 * $i];
+                $y = $t[3 * $i + 1];
+                $z = $t[3 * $i + 2];
             }
-            array_push($positions, $local[0], $local[1], $local[2]);
-            array_push($turned, $q[0], $q[1], $q[2], $q[3]);
+            if ($parent < 0) {
+                $p[] = $x;
+                $p[] = $y;
+                $p[] = $z;
+                $q[] = $bx;
+                $q[] = $by;
+                $q[] = $bz;
+                $q[] = $bw;
+
+                continue;
+            }
+            $o = 4 * $parent;
+            $ax = $q[$o];
+            $ay = $q[$o + 1];
+            $az = $q[$o + 2];
+            $aw = $q[$o + 3];
+            $tx = 2.0 * ($ay * $z - $az * $y);
+            $ty = 2.0 * ($az * $x - $ax * $z);
+            $tz = 2.0 * ($ax * $y - $ay * $x);
+            $p[] = $p[3 * $parent] + $x + $aw * $tx + $ay * $tz - $az * $ty;
+            $p[] = $p[3 * $parent + 1] + $y + $aw * $ty + $az * $tx - $ax * $tz;
+            $p[] = $p[3 * $parent + 2] + $z + $aw * $tz + $ax * $ty - $ay * $tx;
+            $q[] = $aw * $bx + $ax * $bw + $ay * $bz - $az * $by;
+            $q[] = $aw * $by - $ax * $bz + $ay * $bw + $az * $bx;
+            $q[] = $aw * $bz + $ax * $by - $ay * $bx + $az * $bw;
+            $q[] = $aw * $bw - $ax * $bx - $ay * $by - $az * $bz;
         }
 
-        return [$positions, $turned];
+        return [$p, $q];
     }
 
     /**
