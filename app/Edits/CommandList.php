@@ -25,6 +25,7 @@ final class CommandList
         Commands\BeatSet::class,
         Commands\BeatRemove::class,
         Commands\BeatSplit::class,
+        Commands\BeatBestJoin::class,
         Commands\TouchUpKey::class,
         Commands\TouchUpSet::class,
         Commands\TouchUpRemove::class,

@@ -110,7 +110,10 @@ final class EditContext
             $map->add(Placement::standing([$item->x, $item->y, $item->z], $item->heading_deg, $item->scale), array_values($numbers));
         }
 
-        return $map->height($x, $z, $ceiling) ?? 0.0;
+        // What is put down bridges the gap between two planks.
+        $found = array_filter(array_map(static fn (array $d): ?float => $map->height($x + $d[0], $z + $d[1], $ceiling), [[0.0, 0.0], [0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]]), is_float(...));
+
+        return $found === [] ? 0.0 : max($found);
     }
 
     /** Planar radius of an asset. */

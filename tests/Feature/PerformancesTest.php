@@ -181,3 +181,38 @@ test('routes, keys and falls are kept, undone and refused', function (): void {
         expect(fn () => $this->edit($scene, [$command]))->toThrow(UserError::class, $message);
     }
 });
+
+test('the best joint trims both beats and closes the gap; it is undone in one', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk']], $user);
+    $first = rows($scene);
+    $edit = $this->edit($scene, [['do' => 'beat.bestJoin', 'beat' => $first['beats'][1]['id']]], $user);
+    [$a, $b] = rows($scene)['beats'];
+    expect($edit->label)->toContain('nearer')->and($a['sourceOut'])->toBeBetween(1.9, 3.41)->and($b['sourceIn'])->toBeBetween(0.0, 1.5)->and(abs($b['start'] - $a['sourceOut'] * 24))->toBeLessThan(0.51);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect(rows($scene))->toBe($first);
+    expect(fn () => $this->edit($scene, [['do' => 'beat.bestJoin', 'beat' => $first['beats'][0]['id']]]))->toThrow(UserError::class, 'No beat stands before');
+});
+
+test('a crowd stands on the ground, plays on and on, and is the same for the same seed', function (): void {
+    $make = function (): Scene {
+        $scene = $this->scene();
+        $this->edit($scene, [['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true], ['do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['idle', 'talk'], 'count' => 8, 'area' => [[-5.5, 0.0], [-2.0, 0.0], [-2.0, 2.0], [-5.5, 2.0]], 'spacing' => 0.6, 'seed' => 5, 'facing' => [0, -4], 'name' => 'Passenger']]);
+
+        return $scene->refresh();
+    };
+    $scene = $make();
+    $people = collect(rows($scene)['items'])->where('kind', 'performer')->values();
+    expect($people)->toHaveCount(8)->and($people->pluck('name')->unique())->toHaveCount(8);
+    foreach ($people as $p) {
+        expect($p['position'][1])->toEqualWithDelta(0.30, 0.03);
+    }
+    $compiled = app(SceneStream::class)->compile($scene);
+    $id = array_key_first($compiled->lanes);
+    expect(SceneEvaluator::row($compiled, $id, 500))->not->toBe(SceneEvaluator::row($compiled, $id, 700));
+    $again = collect(rows($make())['items'])->where('kind', 'performer')->pluck('position')->all();
+    expect($again)->toBe($people->pluck('position')->all());
+    expect(fn () => $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['brass-key'], 'motions' => ['idle'], 'count' => 3, 'area' => [[0, 0], [1, 0], [1, 1]]]]))->toThrow(UserError::class, 'is not a performer')
+        ->and(fn () => $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 0, 'area' => [[0, 0], [1, 0], [1, 1]]]]))->toThrow(UserError::class, 'count');
+});

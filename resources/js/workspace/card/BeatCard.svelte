@@ -11,6 +11,7 @@
     const motion = $derived(scene.asset(beat.assetId));
     const who = $derived(scene.find('items', beat.itemId));
     const span = $derived(scene.manifest?.beats[`b${beat.id}`]);
+    const follows = $derived(scene.rows.beats.some((b) => b.itemId === beat.itemId && b.start < beat.start && !b.play.layer));
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'beat.set', beat: beat.id, ...values });
     const frame = (t: string) => parseFrame(t, scene.rate);
     const SLIDERS: Record<string, [string, number][]> = {
@@ -96,6 +97,11 @@
             title="At the playhead"
             onclick={() => scene.edit({ do: 'beat.split', beat: beat.id, frame: Math.round(playhead.frame) })}>Split here</button
         >
+        {#if follows}<button
+                class="text-tide hover:underline"
+                title="Trims both to where their poses fit best"
+                onclick={() => scene.edit({ do: 'beat.bestJoin', beat: beat.id })}>Best join</button
+            >{/if}
         <button class="text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'beat.remove', beat: beat.id })}
             >Remove</button
         >
