@@ -73,13 +73,13 @@ final class JoinFinder
     /** @return list<array{array{float, float, float}, array{float, float, float}, float}> place, place a little later, weight */
     private function look(ClipTable $t, float $s): array
     {
-        $later = min($t->seconds(), $s + self::AHEAD);
-        $s = min($s, max(0.0, $later - self::AHEAD / 2));
+        // Near the end the way made just before tells the speed.
+        $other = $s + self::AHEAD <= $t->seconds() ? $s + self::AHEAD : max(0.0, $s - self::AHEAD);
         $row = $t->at($s);
         [$x, $z, $turn] = $this->figure->standing($row, $this->figure->hips);
         $now = $this->places($row, $x, $z, $turn);
-        $then = $this->places($t->at($later), $x, $z, $turn);
-        $rate = self::AHEAD / max(1e-6, $later - $s);
+        $then = $this->places($t->at($other), $x, $z, $turn);
+        $rate = abs($other - $s) < 1e-6 ? 0.0 : self::AHEAD / ($other - $s);
         $out = [];
         foreach ($now as $role => $p) {
             $out[] = [$p, V3::mul(V3::sub($then[$role], $p), $rate), self::WEIGHTS[$role]];
