@@ -36,7 +36,7 @@ final class HouseKit
     {
         $said ??= static fn (string $name): null => null;
         $figure = null;
-        foreach (['oda-ferrant' => FigureSpec::oda(), 'bram-tiel' => FigureSpec::bram()] as $slug => $spec) {
+        foreach (['oda-ferrant' => FigureSpec::oda(), 'bram-tiel' => FigureSpec::bram()] + FigureSpec::passengers() as $slug => $spec) {
             $said($spec->name);
             $glb = FigureMaker::glb($spec);
             $version = $this->intake->model(null, $glb, $spec->name, 'performer', ['person', 'figure', $spec->top, $spec->hair], $slug, 'Crisp Reel kit', 'CC0-1.0');

@@ -61,12 +61,15 @@ final class HalfPastTheTide
             'far-shore', 'ferry-pier', 'ticket-hut', 'ferry', 'bell-post', 'bench', 'crate-large', 'crate-small', 'lantern-post', 'lantern', 'pennant',
         ]);
 
+        $waiting = [['Mirre', 'mirre-tolland', [5.20, -0.72], -76, 2], ['Jory', 'jory-vance', [5.62, -0.20], -80, 4], ['Sefa', 'sefa-quill', [4.86, -1.30], -50, 6]];
+
         return [
             ...$set,
-            ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Hand cart', 'position' => [-0.35, 0.0, -0.85], 'headingDeg' => 8],
-            ['do' => 'item.add', 'asset' => 'brass-key', 'name' => 'Brass key', 'position' => [-1.0, 0.9, 0.6], 'tape' => 3],
-            ['do' => 'item.add', 'as' => '$oda', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [-1.0, 0.0, 0.55], 'headingDeg' => 90, 'tape' => 0],
+            ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Hand cart', 'position' => [-3.2, 0.30, 1.38], 'headingDeg' => 180],
+            ['do' => 'item.add', 'asset' => 'brass-key', 'name' => 'Brass key', 'position' => [-4.7, 1.1, 1.2], 'tape' => 3],
+            ['do' => 'item.add', 'as' => '$oda', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [-4.90, 0.30, 1.38], 'headingDeg' => 90, 'tape' => 0],
             ['do' => 'item.add', 'as' => '$bram', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [3.10, 0.0, 0.55], 'headingDeg' => -90, 'tape' => 1],
+            ...array_map(static fn (array $p): array => ['do' => 'item.add', 'asset' => $p[1], 'name' => $p[0], 'position' => [$p[2][0], 0.0, $p[2][1]], 'headingDeg' => $p[3], 'tape' => $p[4]], $waiting),
         ];
     }
 
@@ -74,22 +77,35 @@ final class HalfPastTheTide
     private function action(): array
     {
         $beat = static fn (string $who, string $motion, int $start, array $more = []): array => ['do' => 'beat.add', 'item' => $who, 'motion' => $motion, 'start' => $start] + $more;
+        $on = ['keepLooping' => true];
 
         return [
-            $beat('Oda', 'walk-to-mark', 0, ['settings' => ['metres' => 3.08, 'speed' => 1.15]]),
-            $beat('Oda', 'wave', 116),
-            $beat('Oda', 'talk', 200, ['settings' => ['seed' => 5, 'seconds' => 5.5]]),
-            $beat('Oda', 'idle', 332, ['sourceOut' => 5.0]),
-            $beat('Oda', 'talk', 452, ['settings' => ['seed' => 12, 'seconds' => 4.0, 'energy' => 1.1]]),
-            $beat('Oda', 'hand-over', 552),
-            $beat('Oda', 'idle', 654, ['sourceOut' => 4.0]),
-            $beat('Bram', 'idle', 0, ['settings' => ['seed' => 8], 'sourceOut' => 13.5]),
-            $beat('Bram', 'talk', 326, ['settings' => ['seed' => 9, 'seconds' => 5.2]]),
-            $beat('Bram', 'idle', 452, ['settings' => ['seed' => 8], 'sourceOut' => 4.0]),
-            $beat('Bram', 'receive', 552),
-            $beat('Bram', 'talk', 654, ['settings' => ['seed' => 21, 'seconds' => 4.0]]),
-            ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 0, 'to' => 594, 'keep' => 'grip'],
-            ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Bram', 'mount' => 'handR', 'from' => 594, 'keep' => 'grip', 'easeFrames' => 5],
+            // Down the ramp with the cart, then past it and down the step to where Bram stands.
+            ['do' => 'item.push', 'item' => 'Hand cart', 'by' => 'Oda', 'points' => [[-1.2, 1.38], [0.3, 1.38]], 'start' => 0, 'speed' => 0.9],
+            ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'path' => ['points' => [[-2.0, 0.75], [-1.37, -0.10], [0.2, 0.32], [2.08, 0.55]], 'arrive' => 298, 'faceDeg' => 90]],
+            $beat('Oda', 'wave', 302),
+            $beat('Oda', 'talk', 386, ['settings' => ['seed' => 5, 'seconds' => 5.5]]),
+            $beat('Oda', 'idle', 518, ['sourceOut' => 5.0]),
+            $beat('Oda', 'talk', 638, ['settings' => ['seed' => 12, 'seconds' => 4.0, 'energy' => 1.1]]),
+            $beat('Oda', 'hand-over', 738),
+            $beat('Oda', 'idle', 840, ['play' => $on]),
+            $beat('Bram', 'idle', 0, ['settings' => ['seed' => 8], 'play' => ['fill' => 512]]),
+            $beat('Bram', 'talk', 512, ['settings' => ['seed' => 9, 'seconds' => 5.2]]),
+            $beat('Bram', 'idle', 638, ['settings' => ['seed' => 8], 'sourceOut' => 4.0]),
+            $beat('Bram', 'receive', 738),
+            // To the bell, and its pull in the hand.
+            $beat('Bram', 'walk', 842, ['settings' => ['speed' => 1.35], 'path' => ['points' => [[1.9, -0.9], [0.55, -1.86]]]]),
+            $beat('Bram', 'idle', 974, ['settings' => ['seed' => 8], 'sourceOut' => 3.0]),
+            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handL', 'target' => 'Bell post', 'mount' => 'pull', 'from' => 988, 'to' => 1036, 'easeIn' => 14, 'easeOut' => 10],
+            // Who waits does so out of step, and looks when somebody calls.
+            $beat('Mirre', 'idle', 0, ['settings' => ['seed' => 3], 'speed' => 0.96, 'play' => $on]),
+            $beat('Jory', 'idle', 0, ['settings' => ['seed' => 2], 'speed' => 1.04, 'play' => $on + ['skip' => 90, 'mirror' => true]]),
+            $beat('Sefa', 'idle', 0, ['settings' => ['seed' => 1], 'play' => $on + ['skip' => 210]]),
+            ['do' => 'contact.add', 'item' => 'Mirre', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 318, 'to' => 470, 'easeIn' => 16, 'easeOut' => 30],
+            ['do' => 'contact.add', 'item' => 'Sefa', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 326, 'to' => 520, 'easeIn' => 20, 'easeOut' => 24],
+            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 312, 'to' => 836, 'easeIn' => 12, 'easeOut' => 12],
+            ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 0, 'to' => 780, 'keep' => 'grip'],
+            ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Bram', 'mount' => 'handR', 'from' => 780, 'keep' => 'grip', 'easeFrames' => 5],
         ];
     }
 
@@ -97,16 +113,18 @@ final class HalfPastTheTide
     private function coverage(): array
     {
         $commands = [
-            $this->camera('A', 'Wide, the pier', [0.9, 2.05, 9.6], [0.75, 0.95, -1.0], 35.0),
-            ['do' => 'camera.key', 'camera' => 'A', 'frame' => 132] + $this->pose([1.5, 1.9, 8.1], [1.45, 1.0, -0.9], 35.0),
+            $this->camera('A', 'Wide, the pier', [-2.2, 1.85, 8.4], [-2.5, 0.95, 0.2], 35.0),
+            ['do' => 'camera.key', 'camera' => 'A', 'frame' => 150] + $this->pose([-0.3, 1.95, 8.6], [-0.4, 0.95, -0.4], 35.0),
+            ['do' => 'camera.key', 'camera' => 'A', 'frame' => 296] + $this->pose([1.5, 1.9, 8.1], [1.45, 1.0, -0.9], 35.0),
             $this->camera('B', "Over Bram's shoulder", [3.98, 1.70, 1.42], [1.95, 1.38, 0.36], 50.0),
             $this->camera('C', "Over Oda's shoulder", [1.22, 1.66, 1.42], [3.25, 1.42, 0.40], 50.0),
             $this->camera('D', 'Close, Oda', [3.05, 1.50, 1.52], [2.20, 1.45, 0.53], 50.0),
             $this->camera('E', 'Close, Bram', [2.10, 1.56, 1.66], [2.99, 1.50, 0.53], 50.0),
             $this->camera('F', 'Insert, the key', [2.30, 1.36, 1.62], [2.60, 1.03, 0.52], 50.0),
-            $this->camera('G', 'Two-shot', [2.60, 1.42, 4.30], [2.60, 1.10, 0.3], 50.0),
+            $this->camera('G', 'The bell', [1.95, 1.45, 0.55], [0.28, 1.16, -1.95], 45.0),
+            $this->camera('H', 'Wheel on the ramp', [-0.55, 0.72, 3.75], [-1.0, 0.62, 1.30], 40.0),
         ];
-        foreach ([['D', 124], ['G', 198], ['B', 240], ['C', 322], ['E', 392], ['B', 456], ['G', 540], ['F', 574], ['E', 632], ['A', 700]] as [$camera, $frame]) {
+        foreach ([['H', 84], ['A', 130], ['D', 306], ['B', 426], ['C', 508], ['E', 578], ['B', 642], ['F', 760], ['A', 836], ['G', 962]] as [$camera, $frame]) {
             $commands[] = ['do' => 'shot.cut', 'camera' => $camera, 'frame' => $frame];
         }
 

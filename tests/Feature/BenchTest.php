@@ -18,7 +18,7 @@ test('the benchmark computes what three.js computes and leaves nothing behind', 
     [$people, $productions] = [User::query()->count(), Production::query()->count()];
     expect(Artisan::call('reel:bench', ['--only' => 'core', '--json' => true]))->toBe(0);
     $data = json_decode(Artisan::output(), true);
-    expect($data['core']['frames'])->toBe(750)->and($data['against_three']['joints'])->toBeGreaterThan(40)
+    expect($data['core']['frames'])->toBe(1046)->and($data['against_three']['joints'])->toBeGreaterThan(40)
         ->and($data['against_three']['largest_difference_m'])->toBeLessThan(1e-5)
         ->and($data['against_three']['ratio'])->toEqualWithDelta($data['against_three']['core_ms_per_pose'] / $data['against_three']['three_ms_per_pose'], 1e-9)
         ->and($data)->not->toHaveKey('draft')

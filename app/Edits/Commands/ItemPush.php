@@ -8,7 +8,9 @@ use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use CrispReel\Core\Compile\Vehicle;
+use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
 
 /**
  * A performer walks behind a thing with grips and pushes it where the points lead: a walk to its back, the push, the
@@ -17,7 +19,7 @@ use CrispReel\Core\Math\Placement;
 final class ItemPush implements EditCommand
 {
     /** Hips behind the grips, metres for a person of 1.7 m. */
-    private const ARMS = 0.38;
+    private const ARMS = 0.29;
 
     public function name(): string
     {
@@ -56,11 +58,16 @@ final class ItemPush implements EditCommand
         $points = array_map(static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [], array_values((array) $in['points']));
         $walk = $this->shortened([[$axle[0], $axle[2]], ...$points], $gap);
         $facing = rad2deg(atan2($axle[0] - $behind[0], $axle[2] - $behind[2]));
-        $to = (new BeatAdd)->apply($scene, ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => [[$behind[0], $behind[2]]], 'faceDeg' => $facing], 'as' => '$pushTo'] + (isset($in['start']) ? ['start' => $in['start']] : []));
-        (new BeatAdd)->apply($scene, ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => $walk], 'settings' => ['speed' => $in['speed'] ?? 0.85, 'lean' => 15], 'as' => '$push']);
+        $when = isset($in['start']) ? ['start' => $in['start']] : [];
+        if (! $this->standsThere($scene, (int) $who->id, $behind, $facing)) {
+            (new BeatAdd)->apply($scene, ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => [[$behind[0], $behind[2]]], 'faceDeg' => $facing]] + $when);
+            $when = [];
+        }
+        (new BeatAdd)->apply($scene, ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => $walk], 'settings' => ['speed' => $in['speed'] ?? 0.85, 'lean' => 15], 'as' => '$push'] + $when);
         $scene->rows->update('items', (int) $item->id, ['route' => json_encode(['points' => $points, 'by' => "i{$who->id}"])]);
         $beat = $scene->find('beats', '$push');
-        $end = $scene->compiled()->lanes["i{$who->id}"]->end();
+        // The last half second is the stand after the last step: hands may leave by then.
+        $end = $scene->compiled()->lanes["i{$who->id}"]->end() - 0.5 * $scene->compiled()->document->rate->perSecond();
         foreach (['L', 'R'] as $side) {
             (new ContactAdd)->apply($scene, [
                 'item' => $who->id, 'effector' => "hand{$side}", 'target' => $item->id, 'mount' => "grip{$side}", 'from' => (int) $beat->start, 'to' => (int) ceil($end), 'easeIn' => 14, 'easeOut' => 14, 'turn' => 'match',
@@ -68,6 +75,18 @@ final class ItemPush implements EditCommand
         }
 
         return "{$who->name} pushes {$item->name}";
+    }
+
+    /** @param  array{float, float, float}  $behind */
+    private function standsThere(EditContext $scene, int $who, array $behind, float $facingDeg): bool
+    {
+        $compiled = $scene->compiled();
+        $lane = $compiled->lanes["i{$who}"];
+        $at = SceneEvaluator::jointPlace($compiled, "i{$who}", $lane->figure->hips, $lane->end());
+        $ahead = Q4::heading(Q4::mul($at->rotation, Q4::conjugate($lane->figure->restTurn($lane->figure->hips))));
+        $off = $ahead - deg2rad($facingDeg);
+
+        return hypot($at->position[0] - $behind[0], $at->position[2] - $behind[2]) < 0.25 && abs(atan2(sin($off), cos($off))) < 0.4;
     }
 
     /**

@@ -120,9 +120,15 @@ final readonly class Lane
         return $found;
     }
 
-    public function end(): float
+    /** @param  bool  $open  whether beats that go on repeating count, which have no end of their own */
+    public function end(bool $open = true): float
     {
-        return array_reduce([...$this->segments, ...$this->layers], static fn (float $m, LaneSegment $s): float => max($m, $s->end), 0.0);
+        $end = 0.0;
+        foreach ([...$this->segments, ...$this->layers] as $s) {
+            $end = max($end, $s->from->play->keepLooping && ! $open ? 0.0 : $s->end);
+        }
+
+        return $end;
     }
 
     /** What the frames from $from up to $to are computed from. */

@@ -115,7 +115,7 @@ final class SceneCompiler
         $end = $this->document->rate->frame(self::LEAST_SECONDS);
         $found = 0.0;
         foreach ($lanes as $lane) {
-            $found = max($found, $lane->end());
+            $found = max($found, $lane->end(false));
         }
         foreach ($drives as $drive) {
             $found = max($found, $drive->end());
@@ -128,6 +128,13 @@ final class SceneCompiler
         }
         foreach ($this->document->cameras as $c) {
             $found = max($found, $c->keys[count($c->keys) - 1]->frame + 1);
+        }
+
+        if ($found <= 0.0) {
+            // Nothing but what repeats: once through the longest of it.
+            foreach ($lanes as $lane) {
+                $found = max($found, $lane->end());
+            }
         }
 
         return (int) ceil(($found > 0.0 ? $found : $end) - 1e-6);

@@ -172,7 +172,7 @@ final class Moment
                 $row = self::closed($row, $lane, $g->side, $g->curl, $w);
             }
         }
-        $holds = array_filter($this->scene->holds[$item] ?? [], fn (Hold $h): bool => $h->contact->weight($this->frame) > 0.0);
+        $holds = array_values(array_filter($this->scene->holds[$item] ?? [], fn (Hold $h): bool => $h->contact->weight($this->frame) > 0.0));
         if ($holds !== []) {
             $row = $this->held($item, $row, $holds);
         }
@@ -182,7 +182,7 @@ final class Moment
 
     /**
      * @param  list<float>  $row
-     * @param  array<int, Hold>  $holds
+     * @param  list<Hold>  $holds
      * @return list<float>
      */
     private function held(string $item, array $row, array $holds): array
@@ -190,10 +190,12 @@ final class Moment
         $reaching = new Reaching($this->scene->lanes[$item]->figure, $row);
         $this->partial[$item] = $row;
         $back = $this->place($item)->inverse();
-        foreach ($holds as $h) {
+        // The trunk that leans for the second hand takes the first one along: hands are set right once more without it.
+        $hands = array_filter($holds, static fn (Hold $h): bool => str_starts_with($h->contact->effector, 'hand'));
+        foreach (count($hands) > 1 ? [...$holds, ...$hands] : $holds as $k => $h) {
             $c = $h->contact;
             $target = $c->target === null ? $h->at : $this->joint($c->target, $h->joint)->of($h->at);
-            $this->missing[$c->id] = $reaching->bring($h, $back->of($target), $c->weight($this->frame));
+            $this->missing[$c->id] = $reaching->bring($h, $back->of($target), $c->weight($this->frame), $k < count($holds));
             $this->partial[$item] = $reaching->row();
         }
         $row = $this->partial[$item];

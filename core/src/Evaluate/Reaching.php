@@ -25,6 +25,8 @@ final class Reaching
 
     private Posture $posture;
 
+    private bool $mayLean = true;
+
     /** @var array<string, array{array{float, float, float}, array{float, float, float, float}}> feet as the motion has them */
     private array $feet = [];
 
@@ -42,10 +44,13 @@ final class Reaching
 
     /**
      * @param  Placement  $target  in the figure's own space
+     * @param  bool  $mayLean  whether the trunk may come along
      * @return float metres that are missing to the target, at full weight
      */
-    public function bring(Hold $hold, Placement $target, float $weight): float
+    public function bring(Hold $hold, Placement $target, float $weight, bool $mayLean = true): float
     {
+        $this->mayLean = $mayLean;
+
         $what = $hold->contact->effector;
 
         return match ($what) {
@@ -124,7 +129,7 @@ final class Reaching
         // With the forearm the palm is brought to the target as the end of one long bone; else the wrist is.
         $wanted = $hold->contact->turn === 'match' ? Q4::mul($target->rotation, Q4::conjugate($own->rotation)) : $this->posture->at($hand)[1];
         $to = $follow ? $target->position : V3::sub($target->position, Q4::rotate($wanted, $own->position));
-        if (! $hold->onItself) {
+        if ($this->mayLean && ! $hold->onItself) {
             $this->lean($arm, $to, $weight, $follow ? $tip : fn (): array => $this->posture->at($hand)[0]);
         }
         [$at, $now] = $this->posture->at($hand);

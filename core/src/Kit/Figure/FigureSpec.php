@@ -71,6 +71,36 @@ final readonly class FigureSpec
         );
     }
 
+    /** @return array<string, self> by slug: people who wait, for scenes that need more than two */
+    public static function passengers(): array
+    {
+        $common = ['metal' => 0xB9A06A, 'sole' => 0x2E2723];
+
+        return [
+            'mirre-tolland' => new self(
+                name: 'Mirre Tolland', heightMetres: 1.62, build: 0.15, head: 1.14, nose: 0.35, jaw: 0.15, eyes: 0.9, age: 0.05, hair: 'bun', top: 'jacket', neck: 'scarf', bag: true, seed: 12,
+                colours: $common + [
+                    'skin' => 0x9A6444, 'blush' => 0x8E4B38, 'nose' => 0x8D5640, 'hair' => 0x2A1C18, 'top' => 0x3E6B4F, 'lining' => 0x22382B, 'cuff' => 0x2F5240, 'neck' => 0xE2C68A, 'legs' => 0x5B4A63, 'boot' => 0x4A3428,
+                    'bag' => 0x6E4A33, 'strap' => 0x573927, 'button' => 0xC8B58A, 'brow' => 0x241713, 'iris' => 0x4A3122, 'lip' => 0x8E4138,
+                ],
+            ),
+            'jory-vance' => new self(
+                name: 'Jory Vance', heightMetres: 1.80, build: 0.55, head: 1.08, nose: 0.8, jaw: 0.7, eyes: 0.2, age: 0.55, hair: 'cropped', top: 'coat', neck: 'rollneck', glasses: true, seed: 17,
+                colours: $common + [
+                    'skin' => 0xE0B294, 'blush' => 0xD18A70, 'nose' => 0xD4906F, 'hair' => 0x8A7A66, 'top' => 0x5A5F66, 'lining' => 0x33363B, 'cuff' => 0x484C53, 'neck' => 0x9C4A3A, 'legs' => 0x3D3A40, 'boot' => 0x2A2422,
+                    'button' => 0x8F8A80, 'brow' => 0x75664F, 'iris' => 0x5C7385, 'lip' => 0xB66B5C,
+                ],
+            ),
+            'sefa-quill' => new self(
+                name: 'Sefa Quill', heightMetres: 1.55, build: 0.8, head: 1.15, nose: 0.6, jaw: 0.4, eyes: 0.6, age: 0.3, hair: 'cropped', hat: 'cap', top: 'jacket', neck: 'scarf', seed: 23,
+                colours: $common + [
+                    'skin' => 0xC78F6A, 'blush' => 0xB46A50, 'nose' => 0xB9704F, 'hair' => 0x4B3423, 'top' => 0xB5803A, 'lining' => 0x5F4420, 'cuff' => 0x8C622C, 'neck' => 0x3F6E78, 'legs' => 0x4C5240, 'boot' => 0x5A4030,
+                    'hat' => 0x5B3A2E, 'band' => 0xC9A35E, 'peak' => 0x3A261F, 'button' => 0xE0CFA0, 'brow' => 0x3E2A1C, 'iris' => 0x3F5D4A, 'lip' => 0xA8574A,
+                ],
+            ),
+        ];
+    }
+
     /** A number between the slight and the broad body. */
     public function body(float $slight, float $broad): float
     {

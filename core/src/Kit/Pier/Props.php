@@ -33,6 +33,8 @@ final class Props
         $p->add(Shapes::tube([[-0.05, 0.33, -0.5], [-0.05, 0.33, 0.5]], 0.025, 2, 7), C::CART_IRON);
         $p->add(Shapes::box(0.04, 0.14, 0.76, 0.014, [1, 1, 4]), C::CART, [-0.6, 0.55, 0.0], wood: 1.0, grain: 2);
         $p->in(-0.02, 1.01, 0.06, self::clockFace(...), 0.0, -0.14);
+        // A tower clock is read from both sides.
+        $p->in(-0.02, 1.01, 0.02, self::dial(...), M_PI, 0.14);
         foreach ([-1.0, 1.0] as $s) {
             $p->add(Shapes::box(0.05, 0.62, 0.05, 0.014, [1, 4, 1]), 0x7D5E40, [$s * 0.3, 0.75, -0.2], [-0.14, 0.0, 0.0], wood: 1.0, grain: 1);
             $p->add(Shapes::tube([[$s * 0.52, 0.55, 0.34], [$s * 0.47, 0.85, 0.27], [$s * 0.36, 1.30, 0.16], [$s * 0.30, 1.47, 0.0], [$s * 0.1, 1.2, -0.2], [0.0, 0.55, -0.36]], 0.014, section: 6, lobes: 3, pitch: 0.06), C::ROPE, jitter: 0.0);
@@ -58,6 +60,14 @@ final class Props
     private static function clockFace(Piece $p): void
     {
         $p->add(Shapes::tube([[0.0, 0.0, -0.09], [0.0, 0.0, 0.05]], 0.52, 2, 40), 0x6A5238, jitter: 0.0, wave: 0.003, waveRate: 3.0, wear: 0.0);
+        self::dial($p);
+        $p->add(Shapes::ring(0.026, 0.009, 7, 16), C::BRASS, [0.0, -0.2, 0.058], gloss: 0.9, jitter: 0.0);
+        $p->add(Shapes::disc(0.001, 0.022, 14, 1), 0x15120F, [0.0, -0.2, 0.0565], jitter: 0.0, shift: 0.0, wave: 0.0, wear: 0.0);
+        $p->mount('keyhole', [0.0, -0.2, 0.06]);
+    }
+
+    private static function dial(Piece $p): void
+    {
         $p->add(Shapes::ring(0.52, 0.055, 9, 44), C::BRASS, [0.0, 0.0, 0.02], gloss: 0.75, jitter: 0.0);
         $flat = ['jitter' => 0.0, 'shift' => 0.0, 'wave' => 0.0, 'wear' => 0.0];
         $p->add(Shapes::disc(0.001, 0.50, 44, 6), C::ENAMEL, [0.0, 0.0, 0.0525], ...['gloss' => 0.12, 'vary' => 0.0] + $flat);
@@ -81,9 +91,6 @@ final class Props
             }, 0.0, 0.0, -$a);
         }
         $p->add(Shapes::sphere(0.042), C::BRASS, [0.0, 0.0, 0.09], gloss: 1.0);
-        $p->add(Shapes::ring(0.026, 0.009, 7, 16), C::BRASS, [0.0, -0.2, 0.058], gloss: 0.9, jitter: 0.0);
-        $p->add(Shapes::disc(0.001, 0.022, 14, 1), 0x15120F, [0.0, -0.2, 0.0565], ...$flat);
-        $p->mount('keyhole', [0.0, -0.2, 0.06]);
     }
 
     public static function lantern(Piece $p, float $s = 1.0): void
