@@ -19,6 +19,7 @@ final class CommandList
         Commands\ItemKey::class,
         Commands\ItemRoute::class,
         Commands\ItemPush::class,
+        Commands\ItemRide::class,
         Commands\ItemRemove::class,
         Commands\CrowdAdd::class,
         Commands\BeatAdd::class,

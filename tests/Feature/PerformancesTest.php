@@ -216,3 +216,19 @@ test('a crowd stands on the ground, plays on and on, and is the same for the sam
     expect(fn () => $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['brass-key'], 'motions' => ['idle'], 'count' => 3, 'area' => [[0, 0], [1, 0], [1, 1]]]]))->toThrow(UserError::class, 'is not a performer')
         ->and(fn () => $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 0, 'area' => [[0, 0], [1, 0], [1, 1]]]]))->toThrow(UserError::class, 'count');
 });
+
+test('a performer rides the bicycle: one command, one step of undo', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2.0, 0, 1.5], 'headingDeg' => -90], ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[-1.2, 1.4]], 'speed' => 1.5]], $user);
+    $first = rows($scene);
+    $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Bicycle', 'from' => 0]], $user);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    expect(rows($scene)['contacts'])->toHaveCount(5)->and($compiled->notes)->toBe([]);
+    $oda = 'i'.collect(rows($scene)['items'])->firstWhere('name', 'Oda')['id'];
+    $hips = fn (float $f): array => SceneEvaluator::jointPlace($compiled, $oda, $compiled->lanes[$oda]->figure->hips, $f)->position;
+    expect($hips(0)[0] - $hips($compiled->frames - 1)[0])->toBeGreaterThan(2.0)->and($hips(10)[1])->toBeBetween(0.9, 1.05);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect(rows($scene))->toBe($first);
+    expect(fn () => $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Key']]))->toThrow(UserError::class, 'no places for a rider');
+});

@@ -35,6 +35,9 @@ final class Drive
     /** @var list<float> steering angle, radians */
     private array $steering = [];
 
+    /** @var list<float> way of the rear axle, metres */
+    private array $rearWay = [];
+
     /** @var list<float> curvature, 1/m */
     private array $bends = [];
 
@@ -149,11 +152,14 @@ final class Drive
             if ($base > 0.0) {
                 // The rear axle is pulled along (a tractrix in small steps).
                 $back = V3::unit(V3::sub($rear, [$front[0], $rear[1], $front[2]]));
+                $before = $rear;
                 $rear = [$front[0] + $back[0] * $base, $rear[1], $front[2] + $back[2] * $base];
+                $this->rearWay[] = $i === 0 ? 0.0 : $this->rearWay[$i - 1] + V3::distance($rear, $before);
                 $steer = atan2(sin($heading - atan2(-$back[0], -$back[2])), cos($heading - atan2(-$back[0], -$back[2])));
                 $heading = atan2(-$back[0], -$back[2]);
             } else {
                 $rear = [$front[0], $rear[1], $front[2]];
+                $this->rearWay[] = $s;
                 $steer = 0.0;
             }
             $turn = $heading - $v->forward;
@@ -182,7 +188,8 @@ final class Drive
     {
         $v = $this->vehicle;
         $scale = $this->item->scale;
-        $wheels = $v->wheels === [] ? [['x' => $v->rear[0], 'z' => $v->rear[1], 'radius' => 0.05]] : $v->wheels;
+        $bearing = array_values(array_filter($v->wheels, static fn (array $w): bool => $w['bears']));
+        $wheels = $bearing === [] ? [['x' => $v->rear[0], 'z' => $v->rear[1], 'radius' => 0.05]] : $bearing;
         $heights = [];
         if ($v->floats === null) {
             $region = [INF, INF, -INF, -INF];
@@ -363,13 +370,15 @@ final class Drive
     {
         $s = $this->way($frame);
         $steer = $this->steering[(int) min(count($this->steering) - 1, $s / self::EVERY)] * Ease::smooth($s / 0.1);
+        $x = min($s / self::EVERY, count($this->rearWay) - 1);
+        $rear = Ease::mix($this->rearWay[(int) $x], $this->rearWay[min(count($this->rearWay) - 1, (int) $x + 1)], $x - (int) $x);
         $axle = [cos($this->vehicle->forward), 0.0, -sin($this->vehicle->forward)];
         foreach ($this->vehicle->wheels as $w) {
             $j = $this->figure?->skeleton->joint($w['joint']);
             if ($j === null || $this->figure === null) {
                 continue;
             }
-            $q = Q4::axis($axle, $s / ($w['radius'] * $this->item->scale));
+            $q = $w['rolls'] ? Q4::axis($axle, ($w['steers'] ? $s : $rear) / ($w['radius'] * $this->item->scale)) : Q4::IDENTITY;
             $q = $w['steers'] ? Q4::mul(Q4::aroundY($steer), $q) : $q;
             $o = 3 + 4 * $j;
             [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul($this->figure->skeleton->restRotation($j), $q);

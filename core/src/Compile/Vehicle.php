@@ -14,7 +14,7 @@ final readonly class Vehicle
      * @param  float  $forward  heading of ahead in its own space, radians from +Z towards +X
      * @param  array{float, float}  $rear  x, z of the middle of the rear (or only) axle
      * @param  float  $wheelbase  front axle ahead of the rear one; 0: one axle
-     * @param  list<array{joint: string, x: float, z: float, radius: float, steers: bool}>  $wheels
+     * @param  list<array{joint: string, x: float, z: float, radius: float, steers: bool, rolls: bool, bears: bool}>  $wheels  what turns with the way: wheels that bear it, cranks, and forks that only steer
      * @param  float  $tilt  pitch while it moves (nose down positive), radians: a cart is lifted off its legs
      * @param  bool  $leans  into curves, as two-wheelers do
      * @param  float|null  $floats  height of the water that it lies on
@@ -32,7 +32,7 @@ final readonly class Vehicle
         $wheels = [];
         foreach (is_array($v['wheels'] ?? null) ? $v['wheels'] : [] as $w) {
             if (is_array($w) && is_string($w['joint'] ?? null)) {
-                $wheels[] = ['joint' => $w['joint'], 'x' => $number($w['x'] ?? null, 0.0), 'z' => $number($w['z'] ?? null, 0.0), 'radius' => max(0.01, $number($w['radius'] ?? null, 0.3)), 'steers' => ($w['steers'] ?? false) === true];
+                $wheels[] = ['joint' => $w['joint'], 'x' => $number($w['x'] ?? null, 0.0), 'z' => $number($w['z'] ?? null, 0.0), 'radius' => max(0.01, $number($w['radius'] ?? null, 0.3)), 'steers' => ($w['steers'] ?? false) === true, 'rolls' => ($w['rolls'] ?? true) === true, 'bears' => ($w['bears'] ?? true) === true];
             }
         }
         $rear = is_array($v['rear'] ?? null) ? $v['rear'] : [];

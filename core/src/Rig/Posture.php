@@ -104,7 +104,9 @@ final class Posture
         $v = V3::unit(V3::sub($p2, $p1));
         $axis = V3::cross($u, $v);
         // A nearly straight limb bends about its hinge, else it would bend any way.
-        $axis = V3::length($axis) > 0.035 ? V3::unit($axis) : V3::unit(V3::across($hinge, $u));
+        $straight = V3::unit(V3::across($hinge, $u));
+        $much = V3::length($axis);
+        $axis = $much < 0.14 || ($much < 0.5 && V3::dot($axis, $straight) < 0.0) ? $straight : V3::unit($axis);
         $now = acos(Ease::clamp(V3::dot($u, $v), -1.0, 1.0));
         $wanted = M_PI - acos(Ease::clamp(($a * $a + $b * $b - $length * $length) / (2 * $a * $b), -1.0, 1.0));
         $bend = Q4::axis($axis, $wanted - $now);

@@ -7,6 +7,7 @@ use CrispReel\Core\Compile\Fall;
 use CrispReel\Core\Compile\UnableToCompile;
 use CrispReel\Core\Document\UnableToReadDocument;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -145,4 +146,60 @@ test('a key dropped from a hand lies on the box below; one thrown is caught', fu
 test('what is let go without a fall stays', function (): void {
     $s = Scenes::compile(['items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key', 0, 0, 0, 0.9)], 'links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 20, 'keep' => 'grip']]]);
     expect(SceneEvaluator::place($s, 'k', 20)->position)->toBe(SceneEvaluator::place($s, 'k', 90)->position);
+});
+
+/** A bicycle in a circle of 6 m to the left of +Z, ridden by Oda. */
+function cycling(): CompiledScene
+{
+    static $made = null;
+    $r = 6.0;
+    $points = array_map(static fn (int $k): array => [$r - $r * cos($k * M_PI / 12), 0.54 + $r * sin($k * M_PI / 12)], range(1, 20));
+    $seat = Bicycle::vehicle()['rider'];
+
+    return $made ??= Scenes::compile([
+        'items' => [['route' => ['points' => $points, 'from' => 0, 'speed' => 4.0]] + Scenes::item('c', 'bicycle'), Scenes::item('o', 'oda', 0.0, -0.24)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
+        'links' => [['id' => 'l', 'child' => 'o', 'parent' => 'c', 'from' => 0]],
+        'contacts' => array_map(static fn (string $e): array => ['id' => $e, 'item' => 'o', 'effector' => $e, 'target' => 'c', 'mount' => $seat[$e]['mount'], 'offset' => $seat[$e]['offset'] ?? [0, 0, 0], 'from' => 0, 'turn' => str_starts_with($e, 'hand') ? 'follow' : 'keep'], array_keys($seat)),
+    ]);
+}
+
+test('a two-wheeler leans into a curve by v squared over r g', function (): void {
+    $s = cycling();
+    $f = (int) ($s->frames * 0.5);
+    $up = Q4::rotate(SceneEvaluator::place($s, 'c', $f)->rotation, [0.0, 1.0, 0.0]);
+    // 16 / (6 * 9.81), towards the middle of the circle.
+    expect(rad2deg(acos($up[1])))->toEqualWithDelta(rad2deg(atan(16 / (6 * 9.81))), 1.0);
+    $place = SceneEvaluator::place($s, 'c', $f)->position;
+    expect(($up[0] * (6.0 - $place[0]) + $up[2] * (0.54 - $place[2])))->toBeGreaterThan(0.0);
+});
+
+test('cranks turn by their gear, the fork steers and does not roll', function (): void {
+    $s = cycling();
+    $figure = $s->lanes['c']->figure;
+    $way = static function (string $joint) use ($s, $figure): float {
+        $sum = 0.0;
+        for ($f = 100; $f < 124; $f++) {
+            $by = Q4::mul(Q4::conjugate(ClipTable::rotation(SceneEvaluator::row($s, 'c', $f), $figure->skeleton->index[$joint])), ClipTable::rotation(SceneEvaluator::row($s, 'c', $f + 1), $figure->skeleton->index[$joint]));
+            $sum += 2 * atan2($by[0], $by[3]);
+        }
+
+        return $sum;
+    };
+    expect($way('wheelR') / $way('crank'))->toEqualWithDelta(0.78 / 0.33, 0.01)->and($way('wheelR'))->toEqualWithDelta(4.0 * cos(asin(1.04 / 6.0)) / 0.33, 0.05)->and($way('wheelF'))->toEqualWithDelta(4.0 / 0.33, 0.05);
+    $fork = ClipTable::rotation(SceneEvaluator::row($s, 'c', 110), $figure->skeleton->index['fork']);
+    expect(rad2deg(2 * asin(abs($fork[1]))))->toEqualWithDelta(rad2deg(asin(1.04 / 6.0)), 1.2)->and(abs($fork[0]))->toBeLessThan(0.001);
+});
+
+test('the rider sits, holds the bars and keeps both feet on the turning pedals', function (): void {
+    $s = cycling();
+    foreach (range(5, $s->frames - 1, 7) as $f) {
+        foreach (SceneEvaluator::at($s, $f)->missing as $id => $missing) {
+            expect($missing)->toBeLessThan(0.03, "{$id} at {$f}");
+        }
+        // No knee bends backwards.
+        foreach (['lowerLegL', 'lowerLegR'] as $role) {
+            $q = ClipTable::rotation(SceneEvaluator::row($s, 'o', $f), $s->lanes['o']->figure->skeleton->roles[$role]);
+            expect(rad2deg(2 * atan2($q[0], $q[3])))->toBeBetween(-2.0, 160.0);
+        }
+    }
 });

@@ -11,6 +11,7 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\GltfWriter;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
+use CrispReel\Core\Kit\Pier\Bicycle;
 
 /** Assets in memory: the two kit figures (made once a run), a box, a key with a hold, and every motion model. */
 final class FakeAssets implements AssetSource
@@ -35,6 +36,7 @@ final class FakeAssets implements AssetSource
             'key' => self::box(['hold' => [0.0, 0.075, 0.0]]),
             'lantern' => self::box(['hang' => [0.0, 0.40, 0.0]]),
             'wagon' => self::wagon(),
+            'bicycle' => Bicycle::draw()->glb(extras: ['vehicle' => Bicycle::vehicle()]),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
             default => throw new \LogicException("No asset {$name}."),
         };

@@ -18,7 +18,14 @@ export interface ManifestItem {
     hips: number;
     morphs: string[];
     mounts: string[];
-    extras: { lamps?: LampFact[]; water?: number; backdrop?: boolean; home?: number[]; mirrorSlabs?: [number, number, number][] };
+    extras: {
+        lamps?: LampFact[];
+        water?: number;
+        backdrop?: boolean;
+        home?: number[];
+        mirrorSlabs?: [number, number, number][];
+        vehicle?: { rider?: object };
+    };
     bounds: [[number, number, number], [number, number, number]];
 }
 

@@ -55,11 +55,17 @@ final class PierKit
         $baker->fill($cart);
         $baker->bake($cart, floor: 0.0);
 
+        $bicycle = Bicycle::draw();
+        $baker = new LightBaker([-0.5, -0.1, -1.0], [0.5, 1.3, 1.0], 0.02);
+        $baker->fill($bicycle);
+        $baker->bake($bicycle, floor: 0.0);
+
         return [
             self::entry('hand-cart', 'prop', 'Hand cart with clock face', ['cart', 'barrow', 'clock', 'push', 'vehicle'], [2.15, 0.0, 0.7], $cart->glb(extras: ['home' => [2.15, 0.0, 0.7], 'vehicle' => [
                 'forwardDeg' => -90, 'rear' => [-0.05, 0.0], 'tiltDeg' => 3.5,
                 'wheels' => [['joint' => 'wheelL', 'x' => -0.05, 'z' => 0.47, 'radius' => 0.343], ['joint' => 'wheelR', 'x' => -0.05, 'z' => -0.47, 'radius' => 0.343]],
             ]])),
+            self::entry('bicycle', 'prop', 'Bicycle', ['bicycle', 'two-wheeler', 'ride', 'vehicle'], [1.0, 0.0, 1.6], $bicycle->glb(extras: ['home' => [1.0, 0.0, 1.6], 'vehicle' => Bicycle::vehicle()])),
             self::entry('brass-key', 'prop', 'Brass key', ['key', 'winding', 'hand'], [0.0, 0.0, 0.0], Props::key()->glb()),
             self::entry('pennant', 'prop', 'Pennant', ['flag', 'pennant'], [5.03, 2.81, -4.45], Ferry::pennant()->glb(extras: ['home' => [5.03, 2.81, -4.45]], doubleSided: true, paint: 'flag')),
             self::entry('far-shore', 'set', 'Far shore', ['shore', 'hills', 'town', 'background'], [0.0, 0.0, 0.0], Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'water' => Shore::WATER], paint: 'backdrop')),

@@ -10,6 +10,8 @@
     const drawing = $derived(view.isPathing('items', item.id));
     const pusher = $derived(route?.by ? scene.find('items', Number(route.by.slice(1))) : null);
     const grips = $derived((scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.mounts ?? []).includes('gripL'));
+    const rideable = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.vehicle?.rider !== undefined);
+    const ridden = $derived(scene.rows.links.some((l) => l.parentId === item.id));
     const performers = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'item.route', item: item.id, ...values });
     const frame = (t: string) => parseFrame(t, scene.rate);
@@ -74,6 +76,20 @@
                 </dd>
             {/if}
         </dl>
+    {/if}
+    {#if rideable && !ridden && performers.length > 0 && scene.canEdit}
+        <div class="mt-1.5 grid grid-cols-[1fr_auto] gap-1">
+            <select class={field} aria-label="Who rides it" bind:value={by}>
+                {#each performers as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
+            </select>
+            <button
+                class="rounded border border-line px-1.5 hover:bg-desk"
+                data-testid="ride"
+                onclick={() =>
+                    scene.edit({ do: 'item.ride', item: by || performers[0]!.id, on: item.id, from: Math.round(playhead.frame) })}
+                >Ride</button
+            >
+        </div>
     {/if}
     {#if route && scene.canEdit}<button
             class="mt-1.5 text-tide hover:underline"
