@@ -11,6 +11,7 @@ use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Hold;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Evaluate\Moment;
@@ -127,8 +128,11 @@ final class PerformanceBench
         $id = is_string($who) ? $who : '';
         $lane = $plain->lanes[$id];
         $join = null;
+        $at = 0;
         foreach ($lane->segments as $k => $s) {
-            $join ??= $k > 0 && $s->joinFrames > 3 ? $s : null;
+            // A join in which nothing else is held.
+            $free = array_filter($plain->holds[$id] ?? [], static fn (Hold $h): bool => $h->contact->weight($s->start + 2) > 0.0) === [];
+            [$join, $at] = $join === null && $free && $k > 0 && $s->joinFrames > 3 ? [$s, $k] : [$join, $at];
         }
         assert($join !== null);
         // Ten centimetres over where the hands are: within reach, as contacts are.
@@ -136,7 +140,7 @@ final class PerformanceBench
         $points = array_map(static fn (string $side): array => $moment->joint($id, $lane->figure->skeleton->roles['hand'.$side])->point([0.0, 0.1, 0.0]), ['L' => 'L', 'R' => 'R']);
         $held = $this->stream->compileDocument(Document::fromArray(['contacts' => array_map(static fn (string $side): array => ['id' => "bench{$side}", 'item' => $id, 'effector' => "hand{$side}", 'offset' => $points[$side], 'from' => 0, 'turn' => 'keep'], ['L', 'R'])] + $d));
         $f = static fn (int $i): float => $join->start + ($i % 5) + 0.5;
-        $before = $lane->segments[0];
+        $before = $lane->segments[max(0, $at - 1)];
         $n = $lane->figure->skeleton->count();
         $blend = self::timed(1500, static function (int $i) use ($before, $join, $f, $n, $lane): void {
             $row = $join->row($f($i));

@@ -193,6 +193,9 @@ final class Moment
         // The trunk that leans for the second hand takes the first one along: hands are set right once more without it.
         $hands = array_filter($holds, static fn (Hold $h): bool => str_starts_with($h->contact->effector, 'hand'));
         foreach (count($hands) > 1 ? [...$holds, ...$hands] : $holds as $k => $h) {
+            if ($k >= count($holds) && ! $reaching->leaned) {
+                break;
+            }
             $c = $h->contact;
             $target = $c->target === null ? $h->at : $this->joint($c->target, $h->joint)->of($h->at);
             $this->missing[$c->id] = $reaching->bring($h, $back->of($target), $c->weight($this->frame), $k < count($holds));

@@ -27,6 +27,9 @@ final class Reaching
 
     private bool $mayLean = true;
 
+    /** Whether the trunk came along with a hand. */
+    public bool $leaned = false;
+
     /** @var array<string, array{array{float, float, float}, array{float, float, float, float}}> feet as the motion has them */
     private array $feet = [];
 
@@ -178,17 +181,18 @@ final class Reaching
         if ($spine === [] || V3::distance($p($arm[0]), $to) <= $reach) {
             return;
         }
-        $kept = $this->posture->row;
+        $kept = $this->posture->result();
         $root = $p($spine[0]);
         $axis = V3::cross(V3::sub($p($arm[0]), $root), V3::sub($to, $root));
         if (V3::length($axis) < 1e-6) {
             return;
         }
         $axis = V3::unit($axis);
+        $this->leaned = true;
         [$low, $high] = [0.0, self::MOST_LEAN];
         for ($i = 0; $i < 10; $i++) {
             $angle = $i === 0 ? $high : ($low + $high) / 2;
-            $this->posture->row = $kept;
+            $this->posture->reset($kept);
             $this->bent($spine, $axis, $angle);
             if (V3::distance($p($arm[0]), $to) > $reach) {
                 if ($i === 0) {
@@ -199,7 +203,7 @@ final class Reaching
                 $high = $angle;
             }
         }
-        $this->posture->row = $kept;
+        $this->posture->reset($kept);
         $this->bent($spine, $axis, $high * $weight);
     }
 

@@ -17,9 +17,29 @@ use CrispReel\Core\Math\V3;
  */
 final class Posture
 {
+    /** @var array<int, array{Vec, Quat}> joints that are known; a change forgets those that may hang on it */
+    private array $known = [];
+
     /** @param  array<int, float>  $row  hips x y z, then four numbers a joint */
-    public function __construct(private readonly Skeleton $skeleton, private readonly int $hips, public array $row)
+    public function __construct(private readonly Skeleton $skeleton, private readonly int $hips, private array $row)
     {
+    }
+
+    /** @param  array<int, float>  $row */
+    public function reset(array $row): void
+    {
+        $this->row = $row;
+        $this->known = [];
+    }
+
+    /** Parents come before children: what comes after a joint may hang on it. */
+    private function forget(int $from): void
+    {
+        foreach ($this->known as $j => $_) {
+            if ($j >= $from) {
+                unset($this->known[$j]);
+            }
+        }
     }
 
     /** @return array{Vec, Quat} place and rotation of a joint; of the figure itself for -1 */
@@ -28,9 +48,12 @@ final class Posture
         if ($joint < 0) {
             return [[0.0, 0.0, 0.0], Q4::IDENTITY];
         }
+        if (isset($this->known[$joint])) {
+            return $this->known[$joint];
+        }
         [$p, $q] = $this->at($this->skeleton->parents[$joint]);
 
-        return $this->under($joint, $p, $q);
+        return $this->known[$joint] = $this->under($joint, $p, $q);
     }
 
     /**
@@ -60,6 +83,7 @@ final class Posture
     {
         $o = 3 + 4 * $joint;
         [$this->row[$o], $this->row[$o + 1], $this->row[$o + 2], $this->row[$o + 3]] = Q4::unit($q);
+        $this->forget($joint);
     }
 
     /** @param  Quat  $q  in the figure's space */
@@ -77,6 +101,7 @@ final class Posture
         $this->row[0] += $d[0];
         $this->row[1] += $d[1];
         $this->row[2] += $d[2];
+        $this->forget($this->hips);
     }
 
     /**
