@@ -64,6 +64,11 @@ final class BenchCommand extends ReelCommand
                 }
             }
         } finally {
+            // The server's workers are its children: the whole group goes.
+            $pid = $server?->getPid();
+            if ($pid !== null) {
+                posix_kill(-$pid, SIGTERM);
+            }
             $server?->stop(2);
             Production::query()->with('scenes')->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->get()->each(static fn (Production $p) => $p->erase());
             $user->delete();
@@ -90,7 +95,7 @@ final class BenchCommand extends ReelCommand
         }
         $port = (int) substr($name, (int) strrpos($name, ':') + 1);
         $url = "http://127.0.0.1:{$port}";
-        $p = new Process([PHP_BINARY, '-S', "127.0.0.1:{$port}", '-t', 'public', 'bin/lib/router.php'], base_path(), ['PHP_CLI_SERVER_WORKERS' => '4', 'APP_URL' => $url, 'REEL_INTERNAL_URL' => $url]);
+        $p = new Process(['setsid', PHP_BINARY, '-S', "127.0.0.1:{$port}", '-t', 'public', 'bin/lib/router.php'], base_path(), ['PHP_CLI_SERVER_WORKERS' => '4', 'APP_URL' => $url, 'REEL_INTERNAL_URL' => $url]);
         $p->setTimeout(null)->disableOutput()->start();
         config(['reel.internal_url' => $url]);
         for ($i = 0; $i < 100; $i++) {

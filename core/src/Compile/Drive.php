@@ -19,6 +19,9 @@ use CrispReel\Core\Math\V3;
  */
 final class Drive
 {
+    /** Bump when a drive is settled in another way. */
+    private const VERSION = 1;
+
     private const EVERY = 0.02;
 
     /** Share of the time in which it gathers and loses speed. */
@@ -54,12 +57,13 @@ final class Drive
      * @param  array<string, Lane>  $lanes  of performers
      * @param  array{int, int|null}|null  $pushing  frames in which the pusher's hands are on it
      */
-    public function __construct(private readonly Item $item, private readonly Route $route, private readonly Vehicle $vehicle, private readonly ?Figure $figure, private readonly Surroundings $around, private readonly float $rate, array $lanes, private readonly ?Placement $pusher = null, private readonly ?array $pushing = null)
+    public function __construct(private readonly Item $item, private readonly Route $route, private readonly Vehicle $vehicle, private readonly ?Figure $figure, private readonly Surroundings $around, private readonly float $rate, array $lanes, private readonly ?Placement $pusher = null, private readonly ?array $pushing = null, ?AssetSource $assets = null)
     {
         $lane = $route->by === null ? null : $lanes[$route->by] ?? null;
-        $this->line = new SmoothCurve($this->points($lane));
+        $points = $this->points($lane);
+        $this->line = new SmoothCurve($points);
         $this->length = $this->line->length();
-        $this->settle();
+        $assets === null ? $this->settle() : $this->kept($assets, $points);
         $lane === null ? $this->timed() : $this->pushed($lane);
     }
 
@@ -135,6 +139,40 @@ final class Drive
         $at = $place->point([$row[0], 0.0, $row[2]]);
 
         return [$at[0], $at[2]];
+    }
+
+    /**
+     * Settled once for one line on one ground, and read back.
+     *
+     * @param  list<array{float, float, float}>  $points
+     */
+    private function kept(AssetSource $assets, array $points): void
+    {
+        $x = array_column($points, 0);
+        $z = array_column($points, 2);
+        $key = hash('sha256', json_encode([
+            'drive', self::VERSION, array_map(static fn (float $v): string => sprintf('%.4f', $v), array_merge(...$points)), $this->item->position, $this->item->headingDeg, $this->item->scale, (array) $this->vehicle,
+            $x === [] || $z === [] ? [] : $this->around->signature([min($x) - 3, min($z) - 3, max($x) + 3, max($z) + 3]),
+        ], JSON_THROW_ON_ERROR));
+        $bytes = $assets->solved($key);
+        if ($bytes === null) {
+            $this->settle();
+            $rows = [];
+            foreach ($this->places as $i => $p) {
+                $rows[] = pack('g10', ...[...$p->position, ...$p->rotation, $this->steering[$i], $this->bends[$i], $this->rearWay[$i]]);
+            }
+            $bytes = implode('', $rows);
+            $assets->keep($key, $bytes);
+        }
+        $this->places = $this->steering = $this->bends = $this->rearWay = [];
+        foreach (str_split($bytes, 40) as $row) {
+            /** @var array<int, float> $v */
+            $v = unpack('g10', $row);
+            $this->places[] = new Placement([$v[1], $v[2], $v[3]], [$v[4], $v[5], $v[6], $v[7]], $this->item->scale);
+            $this->steering[] = $v[8];
+            $this->bends[] = $v[9];
+            $this->rearWay[] = $v[10];
+        }
     }
 
     private function settle(): void
