@@ -21,6 +21,11 @@
         const known = scene.manifest?.beats[`b${b.id}`];
         let start = b.start;
         let end = known ? known.end : b.start + 24;
+        if (b.play.keepLooping) {
+            // It goes on to the next beat, or for as long as the scene lasts.
+            const later = scene.rows.beats.filter((o) => o.itemId === b.itemId && o.start > b.start && !o.play.layer).map((o) => o.start);
+            end = Math.max(b.start + 1, Math.min(scene.frames, ...later));
+        }
         if (drag?.kind === 'beat' && drag.id === b.id) {
             if (drag.edge === 'whole') [start, end] = [start + drag.by, end + drag.by];
             if (drag.edge === 'in') start += drag.by;
