@@ -210,7 +210,7 @@ test('the demo opens for its person and plays', function (): void {
     $page->until(fn () => $page->picture()[1] > 12, 'the picture', 40);
     expect($page->count('[data-testid^=shot-]'))->toBe(11)->and($page->text('[data-testid=view-label]'))->toStartWith('Camera A');
     $page->key(WebDriverKeys::ARROW_DOWN);
-    $page->until(fn () => str_starts_with($page->text('[data-testid=view-label]'), 'Camera D'), 'the second shot');
+    $page->until(fn () => str_starts_with($page->text('[data-testid=view-label]'), 'Camera H'), 'the second shot');
 });
 
 test('levels of detail draw a fraction of the triangles and the picture stays', function (): void {

@@ -1,8 +1,8 @@
 <script lang="ts">
-    import { parseFrame } from '../../lib/time';
     import { getDesk } from '../context';
     import type { ContactRow, Vec3 } from '../rows';
     import NumberField from './NumberField.svelte';
+    import SpanFields from './SpanFields.svelte';
     import { effectorName } from './parts';
 
     let { contact }: { contact: ContactRow } = $props();
@@ -11,7 +11,6 @@
     const target = $derived(contact.targetId ? scene.find('items', contact.targetId) : null);
     const mounts = $derived(scene.manifest?.items.find((i) => i.id === `i${contact.targetId}`)?.mounts ?? []);
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'contact.set', contact: contact.id, ...values });
-    const frame = (t: string) => parseFrame(t, scene.rate);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
     const shift = (k: 0 | 1 | 2) => (n: number) => {
         const offset = [...contact.offset] as Vec3;
@@ -25,23 +24,7 @@
     <span class="font-normal text-soft">on {target?.name ?? 'a point'}</span>
 </p>
 <dl class="grid grid-cols-[52px_1fr] items-center gap-x-2 gap-y-1.5">
-    <dt class="text-soft">From</dt>
-    <dd><NumberField label="From frame" value={contact.from} digits={0} parse={frame} save={(n) => set({ from: Math.round(n) })} /></dd>
-    <dt class="text-soft">Up to</dt>
-    <dd>
-        <NumberField
-            label="Up to frame"
-            value={contact.to ?? scene.frames}
-            digits={0}
-            parse={frame}
-            save={(n) => set({ to: Math.round(n) })}
-        />
-    </dd>
-    <dt class="text-soft">Ease</dt>
-    <dd class="grid grid-cols-2 gap-1">
-        <NumberField label="Ease in (frames)" value={contact.easeIn} digits={0} save={(n) => set({ easeIn: Math.round(n) })} />
-        <NumberField label="Ease out (frames)" value={contact.easeOut} digits={0} save={(n) => set({ easeOut: Math.round(n) })} />
-    </dd>
+    <SpanFields span={contact} {set} />
     {#if target}
         <dt class="text-soft">Where</dt>
         <dd>

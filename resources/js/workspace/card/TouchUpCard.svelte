@@ -1,9 +1,9 @@
 <script lang="ts">
     import { Euler, Quaternion } from 'three';
-    import { parseFrame } from '../../lib/time';
     import { getDesk } from '../context';
     import type { TouchUpRow, Vec3 } from '../rows';
     import NumberField from './NumberField.svelte';
+    import SpanFields from './SpanFields.svelte';
     import { jointName } from './parts';
 
     let { touchUp }: { touchUp: TouchUpRow } = $props();
@@ -18,7 +18,6 @@
         return [e.x, e.y, e.z].map((r) => Math.round((r * 1800) / Math.PI) / 10) as Vec3;
     });
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'touchUp.set', touchUp: touchUp.id, ...values });
-    const frame = (t: string) => parseFrame(t, scene.rate);
     const keyed = (values: Record<string, unknown>) =>
         scene.edit({ do: 'touchUp.key', touchUp: touchUp.id, frame: Math.round(playhead.frame), ...values });
     const turned = (k: 0 | 1 | 2) => (n: number) => {
@@ -35,23 +34,7 @@
 
 <p class="mb-2 text-sm font-semibold">Touch-up <span class="font-normal text-soft">of {who?.name}, {jointName(touchUp.joint)}</span></p>
 <dl class="grid grid-cols-[52px_1fr] items-center gap-x-2 gap-y-1.5">
-    <dt class="text-soft">From</dt>
-    <dd><NumberField label="From frame" value={touchUp.from} digits={0} parse={frame} save={(n) => set({ from: Math.round(n) })} /></dd>
-    <dt class="text-soft">Up to</dt>
-    <dd>
-        <NumberField
-            label="Up to frame"
-            value={touchUp.to ?? scene.frames}
-            digits={0}
-            parse={frame}
-            save={(n) => set({ to: Math.round(n) })}
-        />
-    </dd>
-    <dt class="text-soft">Ease</dt>
-    <dd class="grid grid-cols-2 gap-1">
-        <NumberField label="Ease in (frames)" value={touchUp.easeIn} digits={0} save={(n) => set({ easeIn: Math.round(n) })} />
-        <NumberField label="Ease out (frames)" value={touchUp.easeOut} digits={0} save={(n) => set({ easeOut: Math.round(n) })} />
-    </dd>
+    <SpanFields span={touchUp} {set} />
     <dt class="text-soft">Turn</dt>
     <dd class="grid grid-cols-3 gap-1">
         <NumberField label="About x (deg)" value={turn[0]} unit="deg" digits={1} save={turned(0)} />
