@@ -13,6 +13,7 @@ use App\Models\Scene;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Geometry\FloorMap;
+use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Placement;
 use Illuminate\Support\Facades\DB;
 use stdClass;
@@ -110,10 +111,7 @@ final class EditContext
             $map->add(Placement::standing([$item->x, $item->y, $item->z], $item->heading_deg, $item->scale), array_values($numbers));
         }
 
-        // What is put down bridges the gap between two planks.
-        $found = array_filter(array_map(static fn (array $d): ?float => $map->height($x + $d[0], $z + $d[1], $ceiling), [[0.0, 0.0], [0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]]), is_float(...));
-
-        return $found === [] ? 0.0 : max($found);
+        return Solids::bridged(static fn (float $px, float $pz): ?float => $map->height($px, $pz, $ceiling), $x, $z) ?? 0.0;
     }
 
     /** Planar radius of an asset. */

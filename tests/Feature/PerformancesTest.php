@@ -232,3 +232,37 @@ test('a performer rides the bicycle: one command, one step of undo', function ()
     expect(rows($scene))->toBe($first);
     expect(fn () => $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Key']]))->toThrow(UserError::class, 'no places for a rider');
 });
+
+test('a pusher who is taken out leaves the cart where it stands; undo brings both back', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [0, 0, 0], 'headingDeg' => 0], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [2.6, 0, 0.6], 'headingDeg' => -90],
+        ['do' => 'item.push', 'item' => 'Cart', 'by' => 'Oda', 'points' => [[-2.0, 0.0]]],
+    ], $user);
+    $first = rows($scene);
+    $this->edit($scene, [['do' => 'item.remove', 'item' => 'Oda']], $user);
+    expect(collect(rows($scene)['items'])->firstWhere('name', 'Cart')['route'])->toBeNull()->and(rows($scene)['contacts'])->toBe([]);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect(rows($scene))->toBe($first);
+});
+
+test('routes, keys and crowds follow the rate', function (): void {
+    $scene = pier($this);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2, 0, 1.5]], ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[2, 3.0]], 'from' => 12, 'to' => 60],
+        ['do' => 'item.key', 'item' => 'Key', 'frame' => 24],
+    ]);
+    $this->edit($scene, [['do' => 'production.set', 'rate' => [48, 1]]]);
+    $items = collect(rows($scene)['items'])->keyBy('name');
+    expect($items['Bicycle']['route'])->toMatchArray(['from' => 24, 'to' => 120])->and($items['Key']['moves'][0]['frame'])->toBe(48);
+    // The same crowd in a production of twice the rate is as many seconds ahead.
+    $skips = function (array $rate): array {
+        $scene = $this->scene();
+        $this->edit($scene, [['do' => 'production.set', 'rate' => $rate]]);
+        $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 3, 'area' => [[0, 0], [4, 0], [4, 4], [0, 4]], 'seed' => 3]]);
+
+        return array_map(fn (array $b): float => ($b['play']['skip'] ?? 0) / $rate[0], rows($scene)['beats']);
+    };
+    expect($skips([48, 1]))->toEqualWithDelta($skips([24, 1]), 0.03);
+});

@@ -9,6 +9,7 @@ use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use CrispReel\Core\Crowd\CrowdPlan;
 use CrispReel\Core\Crowd\Member;
+use CrispReel\Core\Document\Rate;
 
 /** Places many performers in an area or along a route, each with a motion that goes on, none in step with a neighbour. */
 final class CrowdAdd implements EditCommand
@@ -69,13 +70,14 @@ final class CrowdAdd implements EditCommand
             'scene_id' => $scene->scene->id, 'kind' => 'performer', 'asset_id' => $figure->id, 'name' => $scene->freeName(is_string($in['name'] ?? null) ? $in['name'] : 'Passer-by'),
             'tape' => $k % 8, 'x' => round($m->x, 4), 'y' => $scene->ground($m->x, $m->z), 'z' => round($m->z, 4), 'heading_deg' => round($heading, 2), 'scale' => 0.94 + 0.12 * fmod($m->phase * 7.31, 1.0),
         ]);
+        $rate = new Rate((int) $scene->scene->production->rate_num, (int) $scene->scene->production->rate_den);
         $facts = $motion->versions()->orderByDesc('number')->firstOrFail()->facts;
         $seconds = is_numeric($facts['seconds'] ?? null) ? (float) $facts['seconds'] : 4.0;
         $scene->rows->insert('beats', [
             'scene_id' => $scene->scene->id, 'item_id' => $id, 'asset_id' => $motion->id, 'start' => 0, 'speed' => round($m->rate, 4),
             // A few seeds are shared: each is solved once a figure.
             'settings' => json_encode((object) ($motion->slug === 'walk' ? [] : ['seed' => ($seed + $k) % 3 + 1])),
-            'play' => json_encode(['keepLooping' => true, 'skip' => (int) round($m->phase * $seconds * 24)] + ($m->mirror ? ['mirror' => true] : [])),
+            'play' => json_encode(['keepLooping' => true, 'skip' => (int) round($rate->frame($m->phase * $seconds))] + ($m->mirror ? ['mirror' => true] : [])),
         ]);
     }
 

@@ -37,6 +37,13 @@ final class ItemRemove implements EditCommand
                 }
             }
         }
+        // What was pushed stands where it is.
+        foreach (DB::table('items')->where('scene_id', $scene->scene->id)->whereNotNull('route')->get() as $other) {
+            $route = json_decode($other->route, true);
+            if (is_array($route) && ($route['by'] ?? null) === "i{$item->id}") {
+                $scene->rows->update('items', (int) $other->id, ['route' => null]);
+            }
+        }
         $scene->rows->delete('items', (int) $item->id);
 
         return "Remove {$item->name}";

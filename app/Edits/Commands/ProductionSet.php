@@ -92,6 +92,14 @@ final class ProductionSet implements EditCommand
             }
             $scene->rows->update('beats', (int) $row->id, ['path' => $path === [] ? null : json_encode($path), 'play' => $play === [] ? null : json_encode($play)]);
         }
+        foreach (DB::table('items')->whereIn('scene_id', $scenes)->whereRaw('(moves is not null or route is not null)')->orderBy('id')->get() as $row) {
+            $moves = array_map(static fn (array $k): array => ['frame' => $to($k['frame'])] + $k, self::list($row->moves));
+            $route = self::list($row->route);
+            foreach (['from', 'to'] as $name) {
+                $route = isset($route[$name]) ? [$name => $to($route[$name])] + $route : $route;
+            }
+            $scene->rows->update('items', (int) $row->id, ['moves' => $moves === [] ? null : json_encode($moves), 'route' => $route === [] ? null : json_encode($route)]);
+        }
         Scene::query()->whereIn('id', $scenes)->where('id', '!=', $scene->scene->id)->increment('revision');
     }
 }

@@ -81,14 +81,8 @@ final class HoldCompiler
             // Hand in hand: palm to palm.
             return [$joint, $grip === null ? new Placement([0.0, 0.0, 0.0]) : new Placement($grip[0], Q4::mul($grip[1], Q4::aroundY(M_PI)))];
         }
-        $mounts = $this->assets->digest($this->document->assets[$item->asset])['mounts'] ?? [];
-        $m = is_array($mounts) ? $mounts[$mount] ?? null : null;
-        if (! is_array($m)) {
-            throw UnableToCompile::noSuchMount($item->name, $mount);
-        }
 
-        /** @var array{position: array{float, float, float}, rotation: array{float, float, float, float}} $m */
-        return [null, new Placement($m['position'], $m['rotation'])];
+        return [null, Mounts::of($this->document, $this->assets, $item, $mount)];
     }
 
     /** The place on the body that touches, in the joint's space: grip of a hand, sole of a foot, seat of the hips, brow of the head. */

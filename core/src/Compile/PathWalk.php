@@ -7,6 +7,7 @@ namespace CrispReel\Core\Compile;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Path;
+use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\Course;
@@ -120,12 +121,7 @@ final class PathWalk
         $ground = function (float $x, float $z, float $ceiling) use ($solids, $body, $unit, $base): ?float {
             $p = $this->place->point([$x * $body->scale, 0.0, $z * $body->scale]);
             $top = $base + $ceiling * $unit;
-            $best = null;
-            // A foot bridges the gap between two planks.
-            foreach ([[0.0, 0.0], [0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]] as [$dx, $dz]) {
-                $y = $solids->height($p[0] + $dx, $p[2] + $dz, $top);
-                $best = $y !== null && ($best === null || $y > $best) ? $y : $best;
-            }
+            $best = Solids::bridged(static fn (float $px, float $pz): ?float => $solids->height($px, $pz, $top), $p[0], $p[2]);
 
             return $best === null ? null : ($best - $base) / $unit;
         };
@@ -165,7 +161,7 @@ final class PathWalk
     }
 
     /** @return list<array{string, string, float}> the first wall on the way */
-    private function walls(Course $course, \CrispReel\Core\Geometry\Solids $solids, float $unit): array
+    private function walls(Course $course, Solids $solids, float $unit): array
     {
         $scale = $this->figure->body()->scale;
         $world = fn (float $s, float $up): array => $this->place->point([$course->at($s)[0] * $scale, $course->under($s) * $scale + $up / $this->item->scale, $course->at($s)[1] * $scale]);

@@ -317,14 +317,8 @@ final class SceneCompiler
 
             return [$joint, $link->keep === 'grip' && $grip !== null ? new Placement($grip[0], $grip[1]) : $none];
         }
-        $mounts = $this->assets->digest($this->document->assets[$item->asset])['mounts'] ?? [];
-        $m = is_array($mounts) ? $mounts[$link->mount] ?? null : null;
-        if (! is_array($m)) {
-            throw UnableToCompile::noSuchMount($item->name, $link->mount);
-        }
 
-        /** @var array{position: array{float, float, float}, rotation: array{float, float, float, float}} $m */
-        return [null, new Placement($m['position'], $m['rotation'])];
+        return [null, Mounts::of($this->document, $this->assets, $item, $link->mount)];
     }
 
     /**

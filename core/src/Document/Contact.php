@@ -52,14 +52,7 @@ final readonly class Contact
     /** Share of the contact at a frame. */
     public function weight(float $frame): float
     {
-        $in = $this->easeIn > 0 ? ($frame - $this->from + $this->easeIn) / $this->easeIn : ($frame >= $this->from ? 1.0 : 0.0);
-        $out = match (true) {
-            $this->to === null => 1.0,
-            $this->easeOut > 0 => ($this->to + $this->easeOut - $frame) / $this->easeOut,
-            default => $frame < $this->to ? 1.0 : 0.0,
-        };
-
-        return \CrispReel\Core\Math\Ease::smooth(min($in, $out));
+        return Span::weight($frame, $this->from, $this->to, $this->easeIn, $this->easeOut);
     }
 
     /** @return array<string, mixed> */

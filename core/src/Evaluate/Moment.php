@@ -9,6 +9,7 @@ use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Fall;
 use CrispReel\Core\Compile\Hold;
 use CrispReel\Core\Compile\Lane;
+use CrispReel\Core\Document\Span;
 use CrispReel\Core\Document\TouchUp;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
@@ -213,9 +214,7 @@ final class Moment
      */
     private function touchedUp(array $row, TouchUp $t, int $joint, Lane $lane): array
     {
-        $in = $t->easeIn > 0 ? ($this->frame - $t->from + $t->easeIn) / $t->easeIn : ($this->frame >= $t->from ? 1.0 : 0.0);
-        $out = $t->to === null ? 1.0 : ($t->easeOut > 0 ? ($t->to + $t->easeOut - $this->frame) / $t->easeOut : ($this->frame < $t->to ? 1.0 : 0.0));
-        $w = Ease::smooth(min($in, $out));
+        $w = Span::weight($this->frame, $t->from, $t->to, $t->easeIn, $t->easeOut);
         if ($w <= 0.0) {
             return $row;
         }

@@ -47,6 +47,22 @@ final class Solids
     }
 
     /**
+     * The highest of what a height says at a place and 3 cm around it: feet and things bridge the gap between two planks.
+     *
+     * @param  callable(float, float): (float|null)  $height
+     */
+    public static function bridged(callable $height, float $x, float $z): ?float
+    {
+        $best = null;
+        foreach ([[0.0, 0.0], [0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]] as [$dx, $dz]) {
+            $y = $height($x + $dx, $z + $dz);
+            $best = $y !== null && ($best === null || $y > $best) ? $y : $best;
+        }
+
+        return $best;
+    }
+
+    /**
      * The first thing on the straight way between two points.
      *
      * @param  array{float, float, float}  $from
