@@ -43,7 +43,8 @@ test('holds and touch-ups are made and set in the card; what is out of reach is 
     $page->choose('What it holds on to', 'Bram');
     $page->editing(fn () => $page->click('[data-testid=add-contact]'));
     expect($page->text('[data-testid=card]'))->toContain('Oda, left hand');
-    $page->editing(fn () => $page->choose('Where', 'right hand'));
+    // It takes the hand, not the floor between the feet.
+    expect($page->see('select[aria-label=Where]')->getAttribute('value'))->toBe('handR');
     $page->until(fn () => $page->text('[data-testid=notes]') === 'notes: 1', 'the note');
     $page->click('[data-testid=lane-Bram]');
     $page->click('[data-testid=notes]');

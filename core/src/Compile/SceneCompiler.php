@@ -87,7 +87,7 @@ final class SceneCompiler
                 throw UnableToCompile::noRoute($item->name);
             }
             $digest = $this->assets->digest($this->document->assets[$item->asset]);
-            $out[$item->id] = new Drive($item, $item->route, Vehicle::of($digest), $this->figure($item), $around, $this->document->rate->perSecond(), $lanes, $item->route->by === null ? null : $places[$item->route->by], $this->pushing($item), $this->assets);
+            $out[$item->id] = new Drive($item, $item->route, Vehicle::of($digest), $this->figure($item), $around, $this->assets, $this->document->rate->perSecond(), $lanes, $item->route->by === null ? null : $places[$item->route->by], $this->pushing($item));
         }
 
         return $out;

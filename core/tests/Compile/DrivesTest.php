@@ -173,6 +173,14 @@ test('a two-wheeler leans into a curve by v squared over r g', function (): void
     expect(($up[0] * (6.0 - $place[0]) + $up[2] * (0.54 - $place[2])))->toBeGreaterThan(0.0);
 });
 
+test('nothing is special about a heading of 180 degrees: it leans there as elsewhere', function (): void {
+    $s = cycling();
+    for ($f = 60; $f < $s->frames - 60; $f += 2) {
+        $up = Q4::rotate(SceneEvaluator::place($s, 'c', $f)->rotation, [0.0, 1.0, 0.0]);
+        expect(rad2deg(acos($up[1])))->toBeBetween(12.5, 17.5);
+    }
+});
+
 test('cranks turn by their gear, the fork steers and does not roll', function (): void {
     $s = cycling();
     $figure = $s->lanes['c']->figure;

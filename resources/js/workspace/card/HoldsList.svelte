@@ -18,8 +18,22 @@
         if (!on) return;
         const from = Math.round(playhead.frame);
         const known = new Set(scene.rows.contacts.map((c) => c.id));
-        const done = await scene.edit({ do: 'contact.add', item: item.id, effector, target: on.id, from, to: from + 48 });
+        const done = await scene.edit({
+            do: 'contact.add',
+            item: item.id,
+            effector,
+            target: on.id,
+            mount: likely(on),
+            from,
+            to: from + 48,
+        });
         if (done) select('contacts', known);
+    }
+
+    /** Where one would take hold: a hand, a face for a look, the first named place of a thing. */
+    function likely(on: ItemRow): string {
+        if (on.kind === 'performer') return effector === 'look' ? 'head' : effector.startsWith('hand') ? 'handR' : 'upperChest';
+        return scene.manifest?.items.find((i) => i.id === `i${on.id}`)?.mounts[0] ?? '';
     }
 
     async function touchUp() {
