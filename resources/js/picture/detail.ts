@@ -10,18 +10,28 @@ export interface Levels {
     error: number[];
 }
 
+/** Levels of what is seen, and of what casts a shadow: there only the shape counts, not colours, creases or seams. */
+interface Detail {
+    seen: Levels;
+    cast: Levels;
+}
+
 /** Surfaces under this many triangles are cheaper drawn than chosen from. */
 const WORTH_IT = 400;
 const SHARES = [0.5, 0.35, 0.25, 0.17, 0.11, 0.05];
 /** Parts of a large set are gathered in cells of this size, in metres, so that each is left out or thinned by itself. */
 const CELL = 3;
 
-const known = new WeakMap<BufferGeometry, Levels>();
+const known = new WeakMap<BufferGeometry, Detail>();
 
 export const detailReady = MeshoptSimplifier.ready;
 
 export function levelsOf(geometry: BufferGeometry): Levels | undefined {
-    return known.get(geometry);
+    return known.get(geometry)?.seen;
+}
+
+export function castLevelsOf(geometry: BufferGeometry): Levels | undefined {
+    return known.get(geometry)?.cast;
 }
 
 /** Makes the levels of a surface; call after detailReady. A surface too small or without index keeps its one level. */
@@ -30,14 +40,23 @@ export function makeLevels(geometry: BufferGeometry): void {
     if (known.has(geometry) || !full || full.count < 3 * WORTH_IT) return;
     const places = floats(geometry, 'position', 3);
     const [looks, weights] = looksOf(geometry);
+    const seen = thin(Uint32Array.from(full.array), places, (from, target) =>
+        MeshoptSimplifier.simplifyWithAttributes(from, places, 3, looks, weights.length, weights, null, target, 1, ['Prune']),
+    );
+    seen.index[0] = full;
+    // Vertices at one place count as one: fewer to move, and no seam holds a shorter list back.
+    const one = MeshoptSimplifier.generatePositionRemap(places, 3);
+    const welded = Uint32Array.from(full.array, (i) => one[i] ?? i);
+    const cast = thin(welded, places, (from, target) => MeshoptSimplifier.simplify(from, places, 3, target, 1, ['Prune']));
+    known.set(geometry, { seen, cast });
+}
+
+function thin(full: Uint32Array, places: Float32Array, simplify: (from: Uint32Array, target: number) => [Uint32Array, number]): Levels {
     const scale = MeshoptSimplifier.getScale(places, 3);
-    const levels: Levels = { index: [full], error: [0] };
-    let from: Uint32Array = Uint32Array.from(full.array);
+    const levels: Levels = { index: [new BufferAttribute(full, 1)], error: [0] };
+    let from = full;
     for (const share of SHARES) {
-        const target = 3 * Math.floor((full.count * share) / 3);
-        const [made, error] = MeshoptSimplifier.simplifyWithAttributes(from, places, 3, looks, weights.length, weights, null, target, 1, [
-            'Prune',
-        ]);
+        const [made, error] = simplify(from, Math.min(from.length, 3 * Math.floor((full.length * share) / 3)));
         if (made.length > 0.9 * from.length || made.length === 0) break;
         const before = levels.error[levels.error.length - 1] ?? 0;
         levels.index.push(new BufferAttribute(made.slice(), 1));
@@ -45,7 +64,7 @@ export function makeLevels(geometry: BufferGeometry): void {
         levels.error.push(before + error * scale);
         from = made;
     }
-    known.set(geometry, levels);
+    return levels;
 }
 
 /** Normals, colours and baked light keep their edges when a surface is thinned. */
@@ -146,14 +165,15 @@ export interface Fineness {
 
 /** Lets a mesh choose its level each time it is drawn or casts its shadow. */
 export function chooseLevels(mesh: Mesh, fineness: Fineness): void {
-    const levels = known.get(mesh.geometry);
+    const detail = known.get(mesh.geometry);
     const g = mesh.geometry;
-    if (!levels) return;
-    const use = (k: number) => (g.index = levels.index[k] ?? null);
-    mesh.onBeforeRender = (_r, _s, camera) => use(levelFor(levels, mesh, camera as PerspectiveCamera, fineness));
-    mesh.onBeforeShadow = () => use(coarsest(levels, fineness.shadowMetres / mesh.matrixWorld.getMaxScaleOnAxis()));
+    if (!detail) return;
+    const { seen, cast } = detail;
+    const use = (levels: Levels, k: number) => (g.index = levels.index[k] ?? null);
+    mesh.onBeforeRender = (_r, _s, camera) => use(seen, levelFor(seen, mesh, camera as PerspectiveCamera, fineness));
+    mesh.onBeforeShadow = () => use(cast, coarsest(cast, fineness.shadowMetres / mesh.matrixWorld.getMaxScaleOnAxis()));
     // Who asks the geometry between pictures (a ray, a measure) finds the full surface.
-    mesh.onAfterRender = mesh.onAfterShadow = () => use(0);
+    mesh.onAfterRender = mesh.onAfterShadow = () => use(seen, 0);
 }
 
 const centre = new Vector3();

@@ -61,7 +61,7 @@ export class Painter {
         const map = quality === 'draft' ? 1024 : 1536;
         this.stage.sun.shadow.mapSize.set(map, map);
         this.stage.sun.shadow.radius = (3 * map) / 2048;
-        this.stage.fineness.tolerancePx = quality === 'draft' ? 1.5 : 0.8;
+        this.stage.fineness.tolerancePx = quality === 'draft' ? 2 : 0.8;
         this.camera.layers.enable(DEPTH_LAYER);
     }
 
@@ -150,7 +150,7 @@ export class Painter {
         const extra = stage.onlyInMirror();
         extra.forEach((o) => (o.visible = true));
         const shadows = renderer.shadowMap.autoUpdate;
-        renderer.shadowMap.autoUpdate = false;
+        renderer.shadowMap.autoUpdate = renderer.shadowMap.needsUpdate = false;
         const colour = renderer.getClearColor(new Color());
         const alpha = renderer.getClearAlpha();
         renderer.setClearColor(0, 0);

@@ -179,9 +179,10 @@ export class Stage {
         return twin;
     }
 
-    /** Depth is laid first where surfaces are large in the picture. */
+    /** Depth is laid first where surfaces are large in the picture. In draft moving a figure's skin twice costs more than its paint. */
     layDepthFor(camera: PerspectiveCamera): void {
-        for (const actor of this.actors.values()) for (const twin of actor.twins) twin.visible = isLarge(twin, camera);
+        for (const actor of this.actors.values())
+            for (const twin of actor.twins) twin.visible = !(this.draft && twin instanceof SkinnedMesh) && isLarge(twin, camera);
     }
 
     private remove(id: string): void {
@@ -268,8 +269,8 @@ export class Stage {
         c.right = box;
         c.top = box * 0.85;
         c.bottom = -box * 0.85;
-        // A caster may be off by less than the blur of a shadow's edge.
-        this.fineness.shadowMetres = (3 * box) / this.sun.shadow.mapSize.x;
+        // A caster may be off by about the blur of a shadow's edge, and by what the bias hides anyway.
+        this.fineness.shadowMetres = Math.min(0.04, Math.max(0.012, (8 * box) / this.sun.shadow.mapSize.x));
         c.near = 2;
         c.far = 34;
         c.updateProjectionMatrix();
