@@ -1,5 +1,4 @@
 import {
-    Data3DTexture,
     DataTexture,
     LinearFilter,
     LinearMipmapLinearFilter,
@@ -19,46 +18,43 @@ function stream(seed: number): () => number {
 
 const fade = (t: number) => t * t * (3 - 2 * t);
 
-function lattice3(cells: number, seed: number) {
+function lattice(cells: number, seed: number) {
     const next = stream(seed);
-    const values = Float32Array.from({ length: cells ** 3 }, next);
-    return (x: number, y: number, z: number): number => {
+    const values = Float32Array.from({ length: cells ** 2 }, next);
+    return (x: number, y: number): number => {
         const axis = (v: number): [number, number, number] => {
             const i = Math.floor(v);
             return [i % cells, (i + 1) % cells, fade(v - i)];
         };
         const [x0, x1, tx] = axis(x);
         const [y0, y1, ty] = axis(y);
-        const [z0, z1, tz] = axis(z);
-        const at = (i: number, j: number, k: number) => values[(k * cells + j) * cells + i] ?? 0;
+        const at = (i: number, j: number) => values[j * cells + i] ?? 0;
         const mix = (a: number, b: number, t: number) => a + (b - a) * t;
-        return mix(
-            mix(mix(at(x0, y0, z0), at(x1, y0, z0), tx), mix(at(x0, y1, z0), at(x1, y1, z0), tx), ty),
-            mix(mix(at(x0, y0, z1), at(x1, y0, z1), tx), mix(at(x0, y1, z1), at(x1, y1, z1), tx), ty),
-            tz,
-        );
+        return mix(mix(at(x0, y0), at(x1, y0), tx), mix(at(x0, y1), at(x1, y1), tx), ty);
     };
 }
 
-/** One tiling 3D noise: three smooth noises for bumps, a fourth for value. */
-export function grainTexture(n = 64, cells = 16): Data3DTexture {
-    const data = new Uint8Array(n ** 3 * 4);
+/** Cells of the grain across its tile; the paint shaders count in cells. */
+export const GRAIN_CELLS = 64;
+
+/**
+ * A tile of grain: three smooth noises for bumps, a fourth for value. It is laid over solids askew (see the shaders): a
+ * solid noise of three dimensions looked the same and took a tenth of the frame in software.
+ */
+export function grainTexture(n = 256, cells = GRAIN_CELLS): DataTexture {
+    const data = new Uint8Array(n ** 2 * 4);
+    const k = cells / n;
     for (let channel = 0; channel < 4; channel++) {
-        const coarse = lattice3(cells, channel * 77 + 5);
-        const fine = lattice3(cells * 2, channel * 91 + 9);
-        let o = channel;
-        for (let z = 0; z < n; z++)
-            for (let y = 0; y < n; y++)
-                for (let x = 0; x < n; x++, o += 4) {
-                    const k = cells / n;
-                    data[o] = 255 * (0.68 * coarse(x * k, y * k, z * k) + 0.32 * fine(x * k * 2, y * k * 2, z * k * 2));
-                }
+        const coarse = lattice(cells, channel * 77 + 5);
+        const fine = lattice(cells * 2, channel * 91 + 9);
+        for (let y = 0, o = channel; y < n; y++)
+            for (let x = 0; x < n; x++, o += 4) data[o] = 255 * (0.68 * coarse(x * k, y * k) + 0.32 * fine(x * k * 2, y * k * 2));
     }
-    const t = new Data3DTexture(data, n, n, n);
+    const t = new DataTexture(data, n, n);
     t.format = RGBAFormat;
     t.minFilter = LinearMipmapNearestFilter;
     t.magFilter = LinearFilter;
-    t.wrapS = t.wrapT = t.wrapR = RepeatWrapping;
+    t.wrapS = t.wrapT = RepeatWrapping;
     t.generateMipmaps = true;
     t.needsUpdate = true;
     return t;

@@ -1,4 +1,5 @@
 import { BLOBS, LAMPS } from './moods';
+import { GRAIN_CELLS } from './noise';
 
 /** Aerial haze: cool away from the sun, warm towards it, thicker near the water. rgb is added, a multiplies. */
 export const HAZE = /* glsl */ `
@@ -15,6 +16,13 @@ vec4 hazeAt(vec3 world) {
     s = s * s * s;
     s *= s;
     return vec4(mix(hazeCool, hazeWarm, s) * f, 1. - f);
+}`;
+
+/** Grain at a place counted in its cells. The tile lies askew to all three axes, so that no flat side is streaked. */
+const GRAIN = /* glsl */ `
+uniform sampler2D noise;
+vec4 grainAt(vec3 q) {
+    return texture2D(noise, vec2(.94 * q.x + .57 * q.z, .94 * q.y - .66 * q.z) * (1. / ${GRAIN_CELLS}.));
 }`;
 
 /** Light of the lamps at a point with a normal: at each pixel in final, at each vertex in draft. */
@@ -122,8 +130,7 @@ export const PAINT_FRAGMENT = /* glsl */ `
 #include <packing>
 #include <lights_pars_begin>
 #include <shadowmap_pars_fragment>
-precision highp sampler3D;
-uniform sampler3D noise;
+${GRAIN}
 uniform vec3 keyDir, keyColour, rimDir, rimColour, skyAmbient, groundAmbient, warmAmbient, lampA, lampB, wash;
 uniform vec4 blobs[${BLOBS}];
 uniform float glow, wrap;
@@ -189,7 +196,7 @@ void main() {
         return;
     }
     vec3 q = vRest * mix(vec3(11.), vec3(1.7, 26., 26.), wood);
-    vec4 n = texture(noise, q * (1. / 16.));
+    vec4 n = grainAt(q);
     vec4 broad = vec4(.5 + .17 * wave(vRest.x * .366 + .32 * wave(vRest.y * .493)), .5 + .15 * wave(vRest.y * .796 + vRest.z * .477), .5, .5 + .16 * wave(vRest.z * .637 + .27 * wave(vRest.x * .302)));
     float near = clamp(1.25 - length(cameraPosition - vW) * .075, 0., 1.);
     albedo *= 1. + (n.a - .5) * mix(.30, .62, wood) * (.35 + .65 * near) + (broad.a - .5) * .55;
@@ -211,11 +218,11 @@ void main() {
         }
     lamps = (lampA * vBake.y + lampB * vBake.z) * 4.;
     #else
-    vec4 n = texture(noise, vRest * finish.y / 16.);
+    vec4 n = grainAt(vRest * finish.y);
     #ifdef DRAFT
     vec4 broad = vec4(.5);
     #else
-    vec4 broad = texture(noise, vRest * 9. / 16. + .2);
+    vec4 broad = grainAt(vRest * 9. + 3.2);
     #endif
     float near = 1. - smoothstep(2.5, 9., length(cameraPosition - vW));
     albedo *= 1. + finish.z * ((broad.a - .5) * 1.6 + (n.a - .5) * .8 * near);
@@ -392,15 +399,14 @@ export const GROUND_FRAGMENT = /* glsl */ `
 #include <packing>
 #include <lights_pars_begin>
 #include <shadowmap_pars_fragment>
-precision highp sampler3D;
-uniform sampler3D noise;
+${GRAIN}
 uniform vec3 ground, keyDir, keyColour, skyAmbient, wash;
 uniform vec4 blobs[${BLOBS}];
 varying vec3 vW;
 ${HAZE}
 void main() {
-    vec4 n = texture(noise, vW * .9 / 16.);
-    vec4 f = texture(noise, vW * 9. / 16.);
+    vec4 n = grainAt(vW * .9);
+    vec4 f = grainAt(vW * 9.);
     float near = 1. - smoothstep(4., 16., length(cameraPosition - vW));
     vec3 albedo = ground * (1. + (n.a - .5) * .16 + (f.a - .5) * .18 * near);
     float ao = 1.;
