@@ -7,6 +7,7 @@ namespace App\Assets;
 use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Pier\PierKit;
@@ -42,7 +43,7 @@ final class HouseKit
             $version = $this->intake->model(null, $glb, $spec->name, 'performer', ['person', 'figure', $spec->top, $spec->hair], $slug, 'Crisp Reel kit', 'CC0-1.0');
             $figure ??= new Figure($version->blob, AssetDigest::of(GltfReader::read($glb)));
         }
-        foreach (PierKit::all() as $made) {
+        foreach ([...PierKit::all(), ...Costume::all()] as $made) {
             $said($made['name']);
             $this->intake->model(null, $made['glb'], $made['name'], $made['kind'], $made['tags'], $made['slug'], 'Crisp Reel kit', 'CC0-1.0');
         }

@@ -20,6 +20,7 @@ final class CommandList
         Commands\ItemRoute::class,
         Commands\ItemPush::class,
         Commands\ItemRide::class,
+        Commands\ItemWear::class,
         Commands\ItemRemove::class,
         Commands\CrowdAdd::class,
         Commands\BeatAdd::class,

@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $production_id
  * @property string $name
  * @property string $mood
+ * @property array<string, float|int>|null $wind
  * @property int $revision
  * @property \Illuminate\Support\Carbon|null $updated_at
  * @property Production $production
@@ -20,6 +21,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 class Scene extends Model
 {
     protected $guarded = [];
+
+    protected $casts = ['wind' => 'array'];
 
     /** @return BelongsTo<Production, $this> */
     public function production(): BelongsTo

@@ -30,7 +30,7 @@ final class DocumentBuilder
         return Document::fromArray([
             'format' => Document::FORMAT, 'version' => Document::VERSION, 'name' => $scene->name,
             'rate' => [(int) $scene->production->rate_num, (int) $scene->production->rate_den],
-            'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood,
+            'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood, 'wind' => $scene->wind,
             'assets' => array_values($assets),
             'items' => $items->map(static fn (Item $i): array => [
                 'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i), 'position' => [$i->x, $i->y, $i->z],

@@ -266,3 +266,51 @@ test('routes, keys and crowds follow the rate', function (): void {
     };
     expect($skips([48, 1]))->toEqualWithDelta($skips([24, 1]), 0.03);
 });
+
+test('a crowd that walks a line goes to its end, each on a way of its own', function (): void {
+    $scene = $this->scene();
+    $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['walk'], 'count' => 4, 'route' => [[0.0, 0.0], [6.0, 0.0]], 'spacing' => 1.0, 'width' => 0.8, 'seed' => 2]]);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $walked = 0;
+    foreach ($compiled->lanes as $id => $lane) {
+        $hips = $lane->figure->hips;
+        $start = SceneEvaluator::jointPlace($compiled, $id, $hips, 0)->position;
+        $end = SceneEvaluator::jointPlace($compiled, $id, $hips, 400)->position;
+        if ($start[0] < 5.5) {
+            $walked++;
+            expect($end[0])->toEqualWithDelta(6.0, 0.12)->and($end[2])->toEqualWithDelta($start[2], 0.12);
+        }
+    }
+    expect($walked)->toBe(3);
+});
+
+test('wind is set in part, kept, and undone', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, [['do' => 'scene.set', 'wind' => ['speed' => 7]]], $user);
+    $this->edit($scene, [['do' => 'scene.set', 'wind' => ['gusts' => 0.9]]], $user);
+    $wind = app(SceneStream::class)->compile($scene->refresh())->document->wind;
+    expect([$wind->speed, $wind->gusts, $wind->towardsDeg])->toBe([7.0, 0.9, 270.0]);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect($scene->refresh()->wind)->toBe(['speed' => 7]);
+    $this->actingAs($user)->getJson("/api/scenes/{$scene->id}")->assertOk()->assertJsonPath('scene.wind.speed', 7);
+    expect(fn () => $this->edit($scene, [['do' => 'scene.set', 'wind' => ['speed' => -1]]]))->toThrow(UserError::class, 'speed');
+});
+
+test('a performer puts on a cloak, cut to size and fastened', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [2.0, 0, 1.0]], ['do' => 'item.add', 'asset' => 'cloak', 'name' => 'Cloak'], ['do' => 'item.add', 'asset' => 'crate-small', 'name' => 'Crate']], $user);
+    $this->edit($scene, [['do' => 'item.wear', 'item' => 'Bram', 'cloth' => 'Cloak']], $user);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $ids = collect($compiled->document->items)->pluck('id', 'name');
+    $chest = SceneEvaluator::jointPlace($compiled, $ids['Bram'], $compiled->lanes[$ids['Bram']]->figure->skeleton->roles['upperChest'], 10)->position;
+    $place = SceneEvaluator::place($compiled, $ids['Cloak'], 10);
+    // The hold of the cut lies on the joint, at the figure's scale (1.74 m to 1.70 m).
+    expect(V3::distance($place->point([0.0, 1.20, -0.005]), $chest))->toBeLessThan(1e-6)->and($place->scale)->toEqualWithDelta(1.74 / 1.70, 1e-3);
+    expect($compiled->cloths)->toHaveKey($ids['Cloak']);
+    expect(fn () => $this->edit($scene, [['do' => 'item.wear', 'item' => 'Crate', 'cloth' => 'Cloak']]))->toThrow(UserError::class, 'is not a performer');
+    expect(fn () => $this->edit($scene, [['do' => 'item.wear', 'item' => 'Bram', 'cloth' => 'Crate']]))->toThrow(UserError::class, 'cannot be put on');
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect(rows($scene)['links'])->toBe([]);
+});

@@ -70,14 +70,17 @@ final class CrowdAdd implements EditCommand
             'scene_id' => $scene->scene->id, 'kind' => 'performer', 'asset_id' => $figure->id, 'name' => $scene->freeName(is_string($in['name'] ?? null) ? $in['name'] : 'Passer-by'),
             'tape' => $k % 8, 'x' => round($m->x, 4), 'y' => $scene->ground($m->x, $m->z), 'z' => round($m->z, 4), 'heading_deg' => round($heading, 2), 'scale' => 0.94 + 0.12 * fmod($m->phase * 7.31, 1.0),
         ]);
-        $rate = new Rate((int) $scene->scene->production->rate_num, (int) $scene->scene->production->rate_den);
         $facts = $motion->versions()->orderByDesc('number')->firstOrFail()->facts;
+        $onward = isset($in['route']) && is_numeric($facts['travel'] ?? null) && (float) $facts['travel'] > 0.5 ? CrowdPlan::onward([$m->x, $m->z], self::points($in['route'])) : [];
+        $rate = new Rate((int) $scene->scene->production->rate_num, (int) $scene->scene->production->rate_den);
         $seconds = is_numeric($facts['seconds'] ?? null) ? (float) $facts['seconds'] : 4.0;
         $scene->rows->insert('beats', [
-            'scene_id' => $scene->scene->id, 'item_id' => $id, 'asset_id' => $motion->id, 'start' => 0, 'speed' => round($m->rate, 4),
+            'scene_id' => $scene->scene->id, 'item_id' => $id, 'asset_id' => $motion->id, 'start' => $onward === [] ? 0 : (int) round($rate->frame($m->phase * 1.5)), 'speed' => round($m->rate, 4),
             // A few seeds are shared: each is solved once a figure.
+            'path' => $onward === [] ? null : json_encode(['points' => array_map(static fn (array $p): array => [round($p[0], 3), round($p[1], 3)], $onward)], JSON_THROW_ON_ERROR),
             'settings' => json_encode((object) ($motion->slug === 'walk' ? [] : ['seed' => ($seed + $k) % 3 + 1])),
-            'play' => json_encode(['keepLooping' => true, 'skip' => (int) round($rate->frame($m->phase * $seconds))] + ($m->mirror ? ['mirror' => true] : [])),
+            // One who walks the line begins on either foot, not in the middle of a step.
+            'play' => json_encode($onward === [] ? ['keepLooping' => true, 'skip' => (int) round($rate->frame($m->phase * $seconds))] + ($m->mirror ? ['mirror' => true] : []) : (object) ($m->mirror ? ['mirror' => true] : [])),
         ]);
     }
 

@@ -34,7 +34,7 @@ final class SceneController
         $compiled = $this->stream->compile($scene);
 
         return response()->json([
-            'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'revision' => $scene->revision],
+            'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'wind' => $scene->wind, 'revision' => $scene->revision],
             'production' => [
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),

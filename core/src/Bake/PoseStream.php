@@ -37,6 +37,9 @@ final class PoseStream
         $parts = [self::VERSION, $count, $from];
         foreach ($scene->order as $id) {
             $parts[] = self::fingerprint($scene, $id, $from, $from + $count);
+            if (isset($scene->cloths[$id])) {
+                $parts[] = $scene->cloths[$id]->key($n);
+            }
         }
         foreach ($scene->document->cameras as $camera) {
             $parts[] = $camera->toArray();
@@ -45,8 +48,12 @@ final class PoseStream
         return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR));
     }
 
-    /** @return array<mixed> */
-    private static function fingerprint(CompiledScene $scene, string $id, int $from, int $to): array
+    /**
+     * What an item does in a range of frames is computed from.
+     *
+     * @return array<mixed>
+     */
+    public static function fingerprint(CompiledScene $scene, string $id, int $from, int $to): array
     {
         $out = [$id, $scene->places[$id]->flat(), $scene->document->items[$id]->moves, isset($scene->drives[$id]) ? $scene->drives[$id]->fingerprint() : null];
         if (isset($scene->lanes[$id])) {
@@ -111,15 +118,24 @@ final class PoseStream
     {
         $lane = $scene->lanes[$id] ?? null;
         $moves = ($scene->carries[$id] ?? []) !== [] || $scene->document->items[$id]->moves();
-        $rows = $lane !== null || $moves ? count($moments) : 1;
+        $cloth = $scene->cloths[$id] ?? null;
+        $rows = $lane !== null || $moves || $cloth !== null ? count($moments) : 1;
         $joints = $lane?->figure->skeleton->count() ?? 0;
         $morphs = $lane === null ? 0 : count($lane->figure->morphs);
         $values = [];
         for ($i = 0; $i < $rows; $i++) {
             array_push($values, ...$moments[$i]->place($id)->flat());
+            if ($cloth !== null) {
+                array_push($values, ...$moments[$i]->cloth($id));
+
+                continue;
+            }
             if ($lane !== null) {
                 array_push($values, ...array_slice($moments[$i]->row($id), 0, 3 + 4 * $joints + $morphs));
             }
+        }
+        if ($cloth !== null) {
+            return ['head' => ['item' => $id, 'kind' => 'cloth', 'stride' => self::PLACE + 3 * $cloth->particles(), 'rows' => $rows, 'particles' => $cloth->particles()], 'values' => $values];
         }
         $head = ['item' => $id, 'kind' => $lane === null ? 'place' : 'figure', 'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs), 'rows' => $rows];
 

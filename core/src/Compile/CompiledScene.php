@@ -21,6 +21,7 @@ final class CompiledScene
      * @param  array<string, list<Hold>>  $holds  by performer, in the order in which they are solved
      * @param  array<string, list<array{\CrispReel\Core\Document\TouchUp, int}>>  $touchUps  by performer, with the joint
      * @param  array<string, Drive>  $drives  by item
+     * @param  array<string, ClothRun>  $cloths  by item
      */
     public function __construct(
         public readonly Document $document,
@@ -35,6 +36,7 @@ final class CompiledScene
         public array $holds = [],
         public array $touchUps = [],
         public array $drives = [],
+        public array $cloths = [],
     ) {
     }
 }

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Cloth\Fabric;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Document\Shot;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -21,6 +23,9 @@ final class SceneCompiler
 
     /** @var array<string, Figure> */
     private array $figures = [];
+
+    /** @var array<string, Fabric> by file, which never changes */
+    private static array $fabrics = [];
 
     private function __construct(private readonly Document $document, private readonly AssetSource $assets)
     {
@@ -54,8 +59,21 @@ final class SceneCompiler
             $this->carries($scene, $id);
         }
         array_push($scene->notes, ...HoldCompiler::outOfReach($scene));
+        $this->cloths($scene);
 
         return $scene;
+    }
+
+    private function cloths(CompiledScene $scene): void
+    {
+        foreach ($this->document->items as $item) {
+            $asset = $this->document->assets[$item->asset];
+            $extras = $this->assets->digest($asset)['extras'] ?? [];
+            $facts = is_array($extras) ? $extras['cloth'] ?? null : null;
+            if (is_array($facts) && $item->kind !== 'performer') {
+                $scene->cloths[$item->id] = new ClothRun($scene, $item, self::$fabrics[$asset->blob] ??= Fabric::of(GltfReader::read($this->assets->blob($asset)), $facts), $this->assets);
+            }
+        }
     }
 
     private function figure(Item $item): ?Figure

@@ -42,7 +42,7 @@ final class Surroundings
         foreach ($this->document->items as $item) {
             $digest = $this->assets->digest($this->document->assets[$item->asset]);
             $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
-            if ($item->kind === 'performer' || isset($moved[$item->id]) || $item->moves() || isset($extras['backdrop']) || ! is_array($digest['bounds'] ?? null)) {
+            if ($item->kind === 'performer' || isset($moved[$item->id]) || $item->moves() || isset($extras['backdrop']) || isset($extras['cloth']) || ! is_array($digest['bounds'] ?? null)) {
                 continue;
             }
 

@@ -106,6 +106,54 @@ final class CrowdPlan
     }
 
     /**
+     * What is left of a way for one who stands beside it: its corners ahead and its end, as far to the side as the one stands.
+     *
+     * @param  array{float, float}  $place  x and z
+     * @param  list<array{float, float}>  $route
+     * @return list<array{float, float}> empty for one who stands at the end
+     */
+    public static function onward(array $place, array $route): array
+    {
+        [$best, $leg, $side] = [INF, 1, 0.0];
+        for ($i = 1; $i < count($route); $i++) {
+            [$a, $b] = [$route[$i - 1], $route[$i]];
+            [$dx, $dz] = [$b[0] - $a[0], $b[1] - $a[1]];
+            $l = max(1e-9, hypot($dx, $dz));
+            $u = max(0.0, min(1.0, (($place[0] - $a[0]) * $dx + ($place[1] - $a[1]) * $dz) / ($l * $l)));
+            $away = hypot($place[0] - $a[0] - $u * $dx, $place[1] - $a[1] - $u * $dz);
+            if ($away < $best) {
+                // To the side is along the heading's right hand turned: (dz, -dx).
+                [$best, $leg, $side] = [$away, $i, (($place[0] - $a[0]) * $dz - ($place[1] - $a[1]) * $dx) / $l];
+            }
+        }
+        $out = [];
+        for ($i = $leg; $i < count($route); $i++) {
+            $before = self::aside($route[$i - 1], $route[$i]);
+            $after = isset($route[$i + 1]) ? self::aside($route[$i], $route[$i + 1]) : $before;
+            // At a corner on the line between both sides, so that the distance to either is kept; blunted where it is sharp.
+            $k = $side / max(0.5, 1 + $before[0] * $after[0] + $before[1] * $after[1]);
+            $p = [$route[$i][0] + $k * ($before[0] + $after[0]), $route[$i][1] + $k * ($before[1] + $after[1])];
+            if (hypot($p[0] - $place[0], $p[1] - $place[1]) > 0.4) {
+                $out[] = $p;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array{float, float}  $a
+     * @param  array{float, float}  $b
+     * @return array{float, float}
+     */
+    private static function aside(array $a, array $b): array
+    {
+        $l = max(1e-9, hypot($b[0] - $a[0], $b[1] - $a[1]));
+
+        return [($b[1] - $a[1]) / $l, -($b[0] - $a[0]) / $l];
+    }
+
+    /**
      * @param  list<array{float, float}>  $places
      * @param  callable(int): (float|null)  $heading
      * @return list<Member>

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Cloth\Wind;
+
 /** A whole scene as immutable values. Its JSON form is the portable scene file (core/resources/scene.schema.json). */
 final readonly class Document
 {
@@ -37,6 +39,7 @@ final readonly class Document
         public array $shots,
         public array $touchUps = [],
         public array $contacts = [],
+        public Wind $wind = new Wind,
     ) {
     }
 
@@ -63,10 +66,22 @@ final readonly class Document
             array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
             array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
+            self::windOf($in, $data['wind'] ?? null),
         );
         $document->checkReferences();
 
         return $document;
+    }
+
+    private static function windOf(Input $in, mixed $data): Wind
+    {
+        $default = new Wind;
+        if (! is_array($data)) {
+            return $default;
+        }
+        $w = new Input($data, $in->path('wind'));
+
+        return new Wind($w->number('towardsDeg', $default->towardsDeg, -3600, 3600), $w->number('speed', $default->speed, 0, 40), $w->number('gusts', $default->gusts, 0, 1), $w->whole('seed', $default->seed, 0, 1_000_000));
     }
 
     /** @return array<string, mixed> */
@@ -74,7 +89,7 @@ final readonly class Document
     {
         return [
             'format' => self::FORMAT, 'version' => self::VERSION, 'name' => $this->name, 'rate' => [$this->rate->num, $this->rate->den],
-            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
+            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'wind' => $this->wind->toArray(), 'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
             'items' => array_map(static fn (Item $v): array => $v->toArray(), array_values($this->items)), 'beats' => array_map(static fn (Beat $v): array => $v->toArray(), array_values($this->beats)), 'links' => array_map(static fn (Link $v): array => $v->toArray(), array_values($this->links)),
             'cameras' => array_map(static fn (Camera $v): array => $v->toArray(), array_values($this->cameras)), 'shots' => array_map(static fn (Shot $v): array => $v->toArray(), array_values($this->shots)),
             'touchUps' => array_map(static fn (TouchUp $v): array => $v->toArray(), $this->touchUps), 'contacts' => array_map(static fn (Contact $v): array => $v->toArray(), $this->contacts),

@@ -260,6 +260,12 @@ final class Moment
         return array_values($row);
     }
 
+    /** @return list<float> particles of a cloth in its own space, 3 numbers each */
+    public function cloth(string $item): array
+    {
+        return $this->scene->cloths[$item]->at($this->frame);
+    }
+
     /** @return list<array{float, float, float}> */
     public function heads(): array
     {

@@ -9,9 +9,11 @@ use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\GltfWriter;
+use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Pier\Bicycle;
+use CrispReel\Core\Kit\Pier\Ferry;
 
 /** Assets in memory: the two kit figures (made once a run), a box, a key with a hold, and every motion model. */
 final class FakeAssets implements AssetSource
@@ -37,6 +39,8 @@ final class FakeAssets implements AssetSource
             'lantern' => self::box(['hang' => [0.0, 0.40, 0.0]]),
             'wagon' => self::wagon(),
             'bicycle' => Bicycle::draw()->glb(extras: ['vehicle' => Bicycle::vehicle()]),
+            'cloak' => Costume::all()[0]['glb'],
+            'banner' => Ferry::pennant()->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
             default => throw new \LogicException("No asset {$name}."),
         };

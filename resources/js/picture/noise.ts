@@ -1,11 +1,4 @@
-import {
-    DataTexture,
-    LinearFilter,
-    LinearMipmapLinearFilter,
-    LinearMipmapNearestFilter,
-    RGBAFormat,
-    RepeatWrapping,
-} from 'three';
+import { DataTexture, LinearFilter, LinearMipmapLinearFilter, LinearMipmapNearestFilter, RGBAFormat, RepeatWrapping } from 'three';
 
 /** Seeded stream of numbers in 0..1 (linear congruential, the upper bits). */
 function stream(seed: number): () => number {

@@ -28,7 +28,7 @@ const FINISH: Record<string, [number, number, number, number]> = {
     plain: [0.05, 40, 0.06, 0.12],
 };
 
-const PAINTED = ['set', 'flag', 'backdrop'];
+const PAINTED = ['set', 'backdrop'];
 
 export interface PaintOptions {
     paint: string;
@@ -46,7 +46,6 @@ export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
     const tint = o.tint ?? new Color(1, 1, 1);
     const defines: Record<string, string> = {};
     if (painted) defines.PAINTED = '';
-    if (o.paint === 'flag') defines.FLAG = '';
     if (o.paint === 'backdrop') defines.BACKDROP = '';
     if (o.map) defines.TEXTURED = '';
     if (o.draft) defines.DRAFT = '';
@@ -87,15 +86,13 @@ export function repaint(u: StageUniforms, from: Material, coloured: boolean, dra
 /** Lays depth before paint, so that no pixel is painted twice. Far flats hide nothing, and a surface with holes cut by its picture cannot be laid. */
 export function depthPaint(u: StageUniforms, painted: ShaderMaterial): ShaderMaterial | null {
     if ('TEXTURED' in painted.defines || 'BACKDROP' in painted.defines) return null;
-    const defines: Record<string, string> = { DEPTH_ONLY: '' };
-    if ('FLAG' in painted.defines) defines.FLAG = '';
     return new ShaderMaterial({
         uniforms: { time: u.time },
         vertexShader: glsl.PAINT_VERTEX,
         fragmentShader: 'void main() {}',
         side: painted.side,
         colorWrite: false,
-        defines,
+        defines: { DEPTH_ONLY: '' },
     });
 }
 

@@ -92,11 +92,6 @@ void main() {
     #endif
     #include <morphtarget_vertex>
     #include <skinning_vertex>
-    #ifdef FLAG
-    float k = -position.x;
-    transformed.z += sin(k * 6.5 - time * 5.) * .09 * k;
-    transformed.y += sin(k * 4. - time * 4.) * .05 * k - .15 * k * k;
-    #endif
     vec4 worldPosition = modelMatrix * vec4(transformed, 1.);
     vec4 mvPosition = viewMatrix * worldPosition;
     gl_Position = projectionMatrix * mvPosition;

@@ -23,6 +23,7 @@ import {
     type PerspectiveCamera,
     type ShaderMaterial,
 } from 'three';
+import { Cloth } from './cloth';
 import { chooseLevels, isLarge, type Fineness } from './detail';
 import { bonesOf, isMesh, paintAll, type ModelShelf } from './models';
 import { applyMood, BLOBS, LAMPS, makeUniforms, moodOf, type Mood, type StageUniforms } from './moods';
@@ -42,6 +43,7 @@ interface Actor {
     slabs: Mesh[];
     twins: Mesh[];
     skins: SkinnedMesh[];
+    cloth: Cloth | null;
 }
 
 /** Everything that is drawn of a scene. It stands where the core says; nothing is decided here. */
@@ -112,6 +114,7 @@ export class Stage {
         const group = new Group();
         group.name = item.id;
         group.add(model);
+        const cloth = item.extras.cloth ? Cloth.of(model) : null;
         const meshes = paintAll(model, (from, coloured) => repaint(this.uniforms, from, coloured, this.draft));
         meshes.forEach((m) => chooseLevels(m, this.fineness));
         const twins = meshes.map((m) => this.depthTwin(m)).filter((m) => m !== null);
@@ -146,7 +149,7 @@ export class Stage {
             group.add(slab);
             return slab;
         });
-        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins });
+        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins, cloth });
         this.scene.add(group);
     }
 
@@ -207,6 +210,7 @@ export class Stage {
             actor.stand.visible = row !== null;
             if (!row) continue;
             place(actor.stand, row);
+            actor.cloth?.drape(row, 10);
             if (actor.bones.length > 0) {
                 this.poseFigure(actor, row);
                 if (blob < BLOBS && actor.item.kind === 'performer') this.blob(blob++, actor, row);

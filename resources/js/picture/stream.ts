@@ -25,6 +25,7 @@ export interface ManifestItem {
         home?: number[];
         mirrorSlabs?: [number, number, number][];
         vehicle?: { rider?: object };
+        cloth?: { worn?: string };
     };
     bounds: [[number, number, number], [number, number, number]];
 }
@@ -64,7 +65,7 @@ export interface ManifestNote {
 interface Track {
     item?: string;
     camera?: string;
-    kind: 'place' | 'figure' | 'camera';
+    kind: 'place' | 'figure' | 'cloth' | 'camera';
     stride: number;
     rows: number;
     offset: number;
@@ -107,7 +108,7 @@ export class PoseBlock {
         }
     }
 
-    /** Position 3, rotation 4, scale 3; for figures then hips 3, joints 4 each, shapes. */
+    /** Position 3, rotation 4, scale 3; for figures then hips 3, joints 4 each, shapes; for cloths then 3 a particle. */
     item(id: string, frame: number): Float32Array | null {
         const t = this.items.get(id);
         return t ? this.row(t, frame) : null;

@@ -4,7 +4,7 @@ import { BlockStore, ModelShelf, type Manifest, type PoseBlock } from '../pictur
 import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
 
 interface Opened {
-    scene: { id: number; name: string; mood: string; revision: number };
+    scene: { id: number; name: string; mood: string; wind: Partial<Wind> | null; revision: number };
     production: { id: number; name: string; role: string; scenes: { id: number; name: string }[] };
     rows: Rows;
     assets: AssetRow[];
@@ -20,12 +20,22 @@ export interface Notice {
 
 type Work = { commands: Command[] } | { turn: 'undo' | 'redo' };
 
+export interface Wind {
+    towardsDeg: number;
+    speed: number;
+    gusts: number;
+}
+
+/** The wind of a scene in which nobody has set one. */
+const STILL_DAY: Wind = { towardsDeg: 270, speed: 3, gusts: 0.4 };
+
 /** A scene in the browser: rows, the settled manifest, and the queue of edits on their way. */
 export class SceneStore {
     ready = $state(false);
     lost = $state<ApiError | null>(null);
     name = $state('');
     mood = $state('dusk');
+    wind = $state.raw<Wind>(STILL_DAY);
     revision = $state(0);
     production = $state.raw<Opened['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
     rows = $state<Rows>({ items: [], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [] });
@@ -72,6 +82,7 @@ export class SceneStore {
             const o = await call<Opened>('GET', `scenes/${this.id}`);
             this.name = o.scene.name;
             this.mood = o.scene.mood;
+            this.wind = { ...STILL_DAY, ...o.scene.wind };
             this.revision = o.scene.revision;
             this.production = o.production;
             this.rows = o.rows;
@@ -168,6 +179,7 @@ export class SceneStore {
                 if (c.row) {
                     this.name = String(c.row.name);
                     this.mood = String(c.row.mood);
+                    this.wind = { ...STILL_DAY, ...((c.row.wind as Partial<Wind> | null) ?? {}) };
                 }
             } else if (c.table !== 'productions') {
                 this.mergeRow(c.table, c.id, c.row);

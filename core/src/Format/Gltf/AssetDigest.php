@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Format\Gltf;
 
+use CrispReel\Core\Cloth\Fabric;
 use CrispReel\Core\Math\M4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Skeleton;
+use InvalidArgumentException;
 
 /**
  * What the computation needs of an asset, without its triangles: skeleton and roles, size, mounts, where one can stand.
@@ -42,6 +44,9 @@ final class AssetDigest
             [$low, $high] = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0]];
         }
         $extras = self::extras($gltf);
+        if (is_array($extras['cloth'] ?? null)) {
+            self::checkCloth($gltf, $extras['cloth']);
+        }
         // Without a skin, nodes named joint:... turn by themselves: wheels, oars.
         $joints = $skins !== [] ? $gltf->joints(0) : self::jointNodes($gltf);
 
@@ -53,6 +58,19 @@ final class AssetDigest
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
             'extras' => $extras,
         ];
+    }
+
+    /** @param  array<array-key, mixed>  $facts */
+    private static function checkCloth(GltfReader $gltf, array $facts): void
+    {
+        try {
+            $count = Fabric::of($gltf, $facts)->count();
+        } catch (InvalidArgumentException $e) {
+            throw UnableToReadGltf::malformed('extras, cloth', lcfirst(rtrim($e->getMessage(), '.')));
+        }
+        if ($count > Fabric::MOST) {
+            throw UnableToReadGltf::tooLarge('Particles of a cloth', $count, Fabric::MOST);
+        }
     }
 
     /** @return list<int> parents first */

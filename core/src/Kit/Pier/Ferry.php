@@ -203,7 +203,7 @@ final class Ferry
         });
     }
 
-    /** The pennant streams along -x from its mast; the drawing makes it flutter. */
+    /** The pennant streams along -x from its mast; cloth in the wind. */
     public static function pennant(): Piece
     {
         $p = new Piece('Pennant', 4);

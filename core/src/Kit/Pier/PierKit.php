@@ -67,7 +67,7 @@ final class PierKit
             ]])),
             self::entry('bicycle', 'prop', 'Bicycle', ['bicycle', 'two-wheeler', 'ride', 'vehicle'], [1.0, 0.0, 1.6], $bicycle->glb(extras: ['home' => [1.0, 0.0, 1.6], 'vehicle' => Bicycle::vehicle()])),
             self::entry('brass-key', 'prop', 'Brass key', ['key', 'winding', 'hand'], [0.0, 0.0, 0.0], Props::key()->glb()),
-            self::entry('pennant', 'prop', 'Pennant', ['flag', 'pennant'], [5.03, 2.81, -4.45], Ferry::pennant()->glb(extras: ['home' => [5.03, 2.81, -4.45]], doubleSided: true, paint: 'flag')),
+            self::entry('pennant', 'prop', 'Pennant', ['flag', 'pennant'], [5.03, 2.81, -4.45], Ferry::pennant()->glb(extras: ['home' => [5.03, 2.81, -4.45], 'cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.12, 'bend' => 0.05]], doubleSided: true)),
             self::entry('far-shore', 'set', 'Far shore', ['shore', 'hills', 'town', 'background'], [0.0, 0.0, 0.0], Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'water' => Shore::WATER], paint: 'backdrop')),
         ];
     }

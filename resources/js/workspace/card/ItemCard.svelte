@@ -21,6 +21,10 @@
         scene.rows.links.filter((l) => l.parentId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)),
     );
 
+    const wearable = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.cloth?.worn !== undefined);
+    const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
+    let wearer = $state(0);
+
     const place = (k: 0 | 1 | 2) => (n: number) => {
         const position = [...item.position] as [number, number, number];
         position[k] = n;
@@ -69,6 +73,20 @@
     {#if carries.length > 0}<dt class="text-soft">Carries</dt>
         <dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
 </dl>
+{#if wearable && !carried && scene.canEdit}
+    <div class="mt-2 flex items-center gap-2 border-t border-line pt-2">
+        <select class="min-w-0 flex-1 rounded border-line bg-sheet py-0.5 text-xs" aria-label="Who wears it" bind:value={wearer}>
+            <option value={0}>Worn by nobody</option>
+            {#each people as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
+        </select>
+        <button
+            class="rounded border border-line px-1.5 hover:bg-desk disabled:opacity-50"
+            data-testid="put-on"
+            disabled={wearer === 0}
+            onclick={() => scene.edit({ do: 'item.wear', item: wearer, cloth: item.id })}>Put on</button
+        >
+    </div>
+{/if}
 {#if item.kind === 'performer'}<HoldsList {item} />{:else if item.kind === 'prop' && !carried}<RouteFields {item} />{/if}
 {#if item.kind !== 'set'}
     <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">

@@ -2,7 +2,9 @@
     import { Button, Input } from 'flowbite-svelte';
     import { Vector3 } from 'three';
     import { getDesk } from '../context';
+    import NumberField from '../card/NumberField.svelte';
     import { tapeColour, type ItemRow } from '../rows';
+    import CrowdPanel from './CrowdPanel.svelte';
 
     const { scene, playhead, view } = getDesk();
     let search = $state('');
@@ -39,7 +41,7 @@
             onkeydown={(e: KeyboardEvent) => e.stopPropagation()}
         />
     </div>
-    <div class="min-h-0 flex-1 overflow-auto p-2">
+    <div class="min-h-24 flex-1 overflow-auto p-2">
         {#each groups as [kind, title] (kind)}
             {@const list = scene.rows.items.filter((i) => i.kind === kind && i.name.toLowerCase().includes(search.toLowerCase()))}
             {#if list.length > 0}
@@ -72,7 +74,7 @@
                 Nobody is on the floor yet. Take a set and people from <strong>Cast</strong>.
             </p>{/if}
     </div>
-    <div class="border-t border-line p-2">
+    <div class="max-h-[62%] overflow-auto border-t border-line p-2">
         <h3 class="mb-1 text-xs font-semibold text-soft">Light mood</h3>
         <div class="grid grid-cols-4 gap-1">
             {#each moods as [mood, text] (mood)}
@@ -85,5 +87,34 @@
                 >
             {/each}
         </div>
+        <h3 class="mt-2 mb-1 text-xs font-semibold text-soft">Wind</h3>
+        <div class="grid grid-cols-3 gap-1 text-xs">
+            <label
+                >Speed, m/s<NumberField
+                    label="Wind speed (m/s)"
+                    value={scene.wind.speed}
+                    digits={1}
+                    save={(speed) => scene.edit({ do: 'scene.set', wind: { speed } })}
+                /></label
+            >
+            <label
+                >Blows to<NumberField
+                    label="Wind blows to (deg)"
+                    value={scene.wind.towardsDeg}
+                    unit="deg"
+                    digits={0}
+                    save={(towardsDeg) => scene.edit({ do: 'scene.set', wind: { towardsDeg } })}
+                /></label
+            >
+            <label
+                >Gusts<NumberField
+                    label="Gusts (0 to 1)"
+                    value={scene.wind.gusts}
+                    digits={2}
+                    save={(gusts) => scene.edit({ do: 'scene.set', wind: { gusts } })}
+                /></label
+            >
+        </div>
+        {#if scene.canEdit}<CrowdPanel />{/if}
     </div>
 </div>
