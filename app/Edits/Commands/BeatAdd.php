@@ -12,10 +12,10 @@ use Illuminate\Support\Facades\DB;
 /** Puts a motion on a performer's lane; without a start it follows the last beat. */
 final class BeatAdd implements EditCommand
 {
-    public const RULES = [
+    private const RULES = [
         'start' => 'sometimes|integer|between:0,1000000', 'sourceIn' => 'sometimes|numeric|between:0,3600', 'sourceOut' => 'sometimes|nullable|numeric|between:0,3600',
         'speed' => 'sometimes|numeric|between:0.05,20', 'loops' => 'sometimes|integer|between:1,10000', 'root' => 'sometimes|in:travel,spot',
-        'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240', 'settings' => 'sometimes|array|max:20', 'settings.*' => 'numeric',
+        'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240', 'settings' => 'sometimes|array|max:20',
         'path' => 'sometimes|nullable|array|max:4', 'path.points' => 'required_with:path|array|min:1|max:200', 'path.points.*' => 'array|size:2', 'path.points.*.*' => 'numeric|between:-100000,100000',
         'path.arrive' => 'sometimes|nullable|integer|between:1,1000000', 'path.faceDeg' => 'sometimes|nullable|numeric|between:-3600,3600',
         'play' => 'sometimes|nullable|array|max:20', 'play.*' => 'sometimes|nullable',
@@ -31,9 +31,15 @@ final class BeatAdd implements EditCommand
         return 'beat.add';
     }
 
+    /** @return array<string, mixed> rules of all that can be said of a beat */
+    public static function fields(): array
+    {
+        return ['settings.*' => [self::setting(...)]] + self::RULES;
+    }
+
     public function rules(): array
     {
-        return ['item' => 'required', 'motion' => 'required'] + self::RULES;
+        return ['item' => 'required', 'motion' => 'required'] + self::fields();
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -103,5 +109,13 @@ final class BeatAdd implements EditCommand
         }
 
         return (int) ceil($scene->compiled()->lanes["i{$item}"]->end() - 1e-6);
+    }
+
+    /** Settings are numbers; a talk's line is a text. */
+    private static function setting(string $attribute, mixed $value, \Closure $fail): void
+    {
+        if (str_ends_with($attribute, '.line') ? ! is_string($value) || mb_strlen($value) > 400 : ! is_numeric($value)) {
+            $fail(str_ends_with($attribute, '.line') ? 'A line is a text of at most 400 letters.' : 'A setting is a number.');
+        }
     }
 }

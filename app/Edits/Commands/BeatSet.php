@@ -18,7 +18,7 @@ final class BeatSet implements EditCommand
 
     public function rules(): array
     {
-        return ['beat' => 'required', 'motion' => 'sometimes'] + BeatAdd::RULES;
+        return ['beat' => 'required', 'motion' => 'sometimes'] + BeatAdd::fields();
     }
 
     public function apply(EditContext $scene, array $in): string

@@ -38,7 +38,7 @@ final class ItemRide implements EditCommand
         $seat = is_array($digest['mounts'] ?? null) && is_array($digest['mounts']['seat'] ?? null) ? $digest['mounts']['seat']['position'] : [0.0, 0.0, 0.0];
         $place = Placement::standing([(float) $on->x, (float) $on->y, (float) $on->z], (float) $on->heading_deg, (float) $on->scale);
         $at = $place->point([(float) $seat[0], 0.0, (float) $seat[2]]);
-        $scene->rows->update('items', (int) $who->id, ['x' => $at[0], 'y' => $at[1], 'z' => $at[2], 'heading_deg' => (float) $on->heading_deg]);
+        $scene->rows->update('items', (int) $who->id, ['x' => $at[0], 'y' => $at[1], 'z' => $at[2], 'heading_deg' => (float) $on->heading_deg + (is_numeric($rider['headingDeg'] ?? null) ? (float) $rider['headingDeg'] : 0.0)]);
         $from = (int) ($in['from'] ?? 0);
         (new LinkAdd)->apply($scene, ['child' => $who->id, 'parent' => $on->id, 'from' => $from, 'to' => $in['to'] ?? null, 'keep' => 'place']);
         foreach ($rider as $effector => $where) {

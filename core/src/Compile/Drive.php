@@ -204,7 +204,36 @@ final class Drive
             [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul($this->figure->skeleton->restRotation($j), $q);
         }
 
+        foreach ($this->vehicle->oars as $oar) {
+            $j = $this->figure?->skeleton->joint($oar['joint']);
+            if ($j === null || $this->figure === null) {
+                continue;
+            }
+            $o = 3 + 4 * $j;
+            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul($this->figure->skeleton->restRotation($j), self::stroke($oar, $s / $this->item->scale));
+        }
+
         return array_values($row);
+    }
+
+    /**
+     * An oar after some way: from the catch ahead through the water to behind, and back above it. Between strokes it hangs
+     * where it rests; the first stroke begins from there.
+     *
+     * @param  array{joint: string, side: float, metres: float, sweep: float, dip: float, rest: float}  $oar
+     * @return array{float, float, float, float}
+     */
+    private static function stroke(array $oar, float $way): array
+    {
+        $turns = $way / $oar['metres'];
+        // The pull takes two fifths of a stroke, the way back three.
+        $u = $turns - floor($turns);
+        $phase = $u < 0.4 ? M_PI * $u / 0.4 : M_PI + M_PI * ($u - 0.4) / 0.6;
+        $begun = Ease::smooth($turns / 0.15);
+        $sweep = -$oar['sweep'] * cos($phase) * $begun;
+        $dip = $oar['rest'] - $oar['dip'] * sin($phase) * $begun;
+
+        return Q4::mul(Q4::aroundY($oar['side'] * $sweep), Q4::aroundZ($oar['side'] * $dip));
     }
 
     public function fingerprint(): string

@@ -211,3 +211,32 @@ test('the rider sits, holds the bars and keeps both feet on the turning pedals',
         }
     }
 });
+
+test('oars: the blade is in the water while it goes back, in the air while it comes forward, and holds on to the water', function (): void {
+    $s = Scenes::compile(['items' => [['route' => ['points' => [[0.0, 26.0]], 'from' => 0, 'to' => 480]] + Scenes::item('b', 'boat')]]);
+    $blade = static function (string $joint, float $m, float $f) use ($s): array {
+        return SceneEvaluator::jointPlace($s, 'b', $s->lanes['b']->figure->skeleton->index[$joint], $f)->point([$m * 1.4, 0.0, 0.0]);
+    };
+    $water = \CrispReel\Core\Kit\Pier\Shore::WATER;
+    [$pulled, $carried, $slip] = [0, 0, []];
+    for ($f = 120; $f < 360; $f++) {
+        $place = SceneEvaluator::place($s, 'b', $f);
+        expect($place->position[1])->toEqualWithDelta($water, 1e-6);
+        [$l, $next] = [$blade('oarL', 1.0, $f), $blade('oarL', 1.0, $f + 1)];
+        $r = $blade('oarR', -1.0, $f);
+        // Both sides alike.
+        expect([$r[0], $r[1], $r[2]])->toEqualWithDelta([-$l[0], $l[1], $l[2]], 1e-6);
+        $on = SceneEvaluator::place($s, 'b', $f + 1)->position[2];
+        $back = $next[2] - $on < $l[2] - $place->position[2];
+        if ($back && $l[1] < $water - 0.05) {
+            $pulled++;
+            $slip[] = abs($next[2] - $l[2]);
+        } elseif (! $back && $l[1] > $water + 0.02) {
+            $carried++;
+        }
+    }
+    expect($pulled)->toBeGreaterThan(50)->and($carried)->toBeGreaterThan(80);
+    // In the water a blade moves over the ground by less than the boat does.
+    $step = SceneEvaluator::place($s, 'b', 241)->position[2] - SceneEvaluator::place($s, 'b', 240)->position[2];
+    expect(array_sum($slip) / count($slip))->toBeLessThan($step);
+});

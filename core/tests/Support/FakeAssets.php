@@ -14,6 +14,7 @@ use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Kit\Pier\Ferry;
+use CrispReel\Core\Kit\Pier\RowingBoat;
 
 /** Assets in memory: the two kit figures (made once a run), a box, a key with a hold, and every motion model. */
 final class FakeAssets implements AssetSource
@@ -39,6 +40,7 @@ final class FakeAssets implements AssetSource
             'lantern' => self::box(['hang' => [0.0, 0.40, 0.0]]),
             'wagon' => self::wagon(),
             'bicycle' => Bicycle::draw()->glb(extras: ['vehicle' => Bicycle::vehicle()]),
+            'boat' => RowingBoat::draw()->glb(extras: ['vehicle' => RowingBoat::vehicle()], doubleSided: true),
             'cloak' => Costume::all()[0]['glb'],
             'banner' => Ferry::pennant()->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),

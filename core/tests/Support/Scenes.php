@@ -19,7 +19,7 @@ final class Scenes
     {
         $hash = static fn (string $s): string => hash('sha256', $s);
         $assets = [];
-        foreach (['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop'] as $id => $kind) {
+        foreach (['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop'] as $id => $kind) {
             $assets[] = ['id' => $id, 'kind' => $kind, 'name' => ucfirst($id), 'blob' => $hash($id), 'digest' => $hash("{$id} digest")];
         }
         foreach (['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive'] as $m) {

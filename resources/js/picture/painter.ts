@@ -42,6 +42,7 @@ export class Painter {
     private width = 0;
     private height = 0;
     private drawn = 0;
+    private last = -1;
     private focus = 8;
 
     constructor(
@@ -95,6 +96,9 @@ export class Painter {
     draw(block: PoseBlock, frame: number, view: View): void {
         this.stage.pose(block, frame);
         this.look(view);
+        // While it plays in draft every second frame keeps the shadows of the one before; after a jump or an edit none does.
+        if (frame !== this.last + 1) this.drawn = 0;
+        this.last = frame;
         this.redraw(view);
     }
 

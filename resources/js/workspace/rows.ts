@@ -30,7 +30,7 @@ export interface BeatRow {
     root: 'travel' | 'spot';
     join: 'carryOn' | 'blend' | 'cut';
     joinFrames: number;
-    settings: Record<string, number>;
+    settings: Record<string, number | string>;
     path: PathRow | null;
     play: PlayRow;
 }

@@ -55,6 +55,11 @@ final class PierKit
         $baker->fill($cart);
         $baker->bake($cart, floor: 0.0);
 
+        $boat = RowingBoat::draw();
+        $baker = new LightBaker([-2.2, -0.3, -1.8], [2.2, 0.7, 1.8], 0.04);
+        $baker->fill($boat);
+        $baker->bake($boat);
+
         $bicycle = Bicycle::draw();
         $baker = new LightBaker([-0.5, -0.1, -1.0], [0.5, 1.3, 1.0], 0.02);
         $baker->fill($bicycle);
@@ -66,6 +71,7 @@ final class PierKit
                 'wheels' => [['joint' => 'wheelL', 'x' => -0.05, 'z' => 0.47, 'radius' => 0.343], ['joint' => 'wheelR', 'x' => -0.05, 'z' => -0.47, 'radius' => 0.343]],
             ]])),
             self::entry('bicycle', 'prop', 'Bicycle', ['bicycle', 'two-wheeler', 'ride', 'vehicle'], [1.0, 0.0, 1.6], $bicycle->glb(extras: ['home' => [1.0, 0.0, 1.6], 'vehicle' => Bicycle::vehicle()])),
+            self::entry('rowing-boat', 'prop', 'Rowing boat', ['boat', 'row', 'oars', 'dinghy', 'vehicle'], [-2.4, Shore::WATER, 3.6], $boat->glb(extras: ['home' => [-2.4, Shore::WATER, 3.6], 'vehicle' => RowingBoat::vehicle()], doubleSided: true)),
             self::entry('brass-key', 'prop', 'Brass key', ['key', 'winding', 'hand'], [0.0, 0.0, 0.0], Props::key()->glb()),
             self::entry('pennant', 'prop', 'Pennant', ['flag', 'pennant'], [5.03, 2.81, -4.45], Ferry::pennant()->glb(extras: ['home' => [5.03, 2.81, -4.45], 'cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.12, 'bend' => 0.05]], doubleSided: true)),
             self::entry('far-shore', 'set', 'Far shore', ['shore', 'hills', 'town', 'background'], [0.0, 0.0, 0.0], Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'water' => Shore::WATER], paint: 'backdrop')),

@@ -30,17 +30,18 @@ final class Gesture
     }
 
     /**
-     * Talk with gestures strung by a seed.
+     * Talk with gestures strung by a seed, or tied to the words of a line.
      *
      * @return \Closure(float): Channels
      */
-    public static function talk(BodyFrame $body, int $seed, float $seconds, float $energy = 1.0): \Closure
+    public static function talk(BodyFrame $body, int $seed, float $seconds, float $energy = 1.0, string $line = ''): \Closure
     {
         $stand = new Standing($body, $seed, $seconds, $seconds >= 7.0, false);
-        [$left, $right, $beats] = self::strokes($seed, $seconds, $energy);
+        [$left, $right, $beats] = $line === '' ? self::strokes($seed, $seconds, $energy) : Strokes::of($line, $seconds, $energy, $seed);
+        $spoken = Strokes::spoken($line, $seconds);
         $arms = ['L' => ArmTrack::phrase($left), 'R' => ArmTrack::phrase($right)];
 
-        return static function (float $t) use ($stand, $arms, $beats, $seed, $seconds): Channels {
+        return static function (float $t) use ($stand, $arms, $beats, $spoken, $seed, $seconds): Channels {
             $d = M_PI / 180;
             $c = $stand->at($t);
             foreach (['L' => 31, 'R' => 47] as $s => $n) {
@@ -52,7 +53,7 @@ final class Gesture
             }
             [$nod, $yaw, $lean, $brow, $roll] = self::emphasis($t, $beats);
             $on = Ease::smooth(($t - 0.15) / 0.2) * Ease::smooth(($seconds - 0.25 - $t) / 0.3);
-            $voice = Ease::smooth(($stand->noise($t, 0.9, 61) + 0.75) / 0.5) * $on;
+            $voice = $spoken === [] ? Ease::smooth(($stand->noise($t, 0.9, 61) + 0.75) / 0.5) * $on : self::voiced($t, $spoken);
             $c->head[0] += $nod + 0.9 * $d * $stand->noise($t, 2.1, 62) * $voice;
             $c->head[1] += $yaw * 0.5 + $stand->noise($t, 1.1, 63) * 3 * $d * $voice;
             $c->head[2] += $roll + $stand->noise($t, 1.3, 64) * 2.4 * $d * $voice;
@@ -68,7 +69,7 @@ final class Gesture
     }
 
     /**
-     * @return array{list<array{t: float, from: string, to: string, times: int, hold: float, seconds: float, size: float}>, list<array{t: float, from: string, to: string, times: int, hold: float, seconds: float, size: float}>, list<array{float, float}>}
+     * @return array{list<array{t: float, from: string, to: string, times: int, hold: float, seconds: float, size: float}>, list<array{t: float, from: string, to: string, times: int, hold: float, seconds: float, size: float}>, list<array{t: float, side: float, sense: string}>}
      */
     private static function strokes(int $seed, float $seconds, float $energy): array
     {
@@ -91,7 +92,7 @@ final class Gesture
             if ($both || ! $onLeft) {
                 $right[] = ['t' => $t + ($both ? 0.05 : 0.0), 'size' => $stroke['size'] * ($both ? 0.93 : 1.0)] + $stroke;
             }
-            $beats[] = [$t, $both ? 0.0 : ($onLeft ? 1.0 : -1.0)];
+            $beats[] = ['t' => $t, 'side' => $both ? 0.0 : ($onLeft ? 1.0 : -1.0), 'sense' => ''];
             $t += $stroke['seconds'] + $stroke['hold'] + 0.29 * ($times - 1) + 0.48 + 0.9 * Noise::hash($i, $seed + 6);
         }
 
@@ -99,23 +100,43 @@ final class Gesture
     }
 
     /**
-     * @param  list<array{float, float}>  $beats  time and side
+     * @param  list<array{t: float, side: float, sense: string}>  $beats
      * @return array{float, float, float, float, float} nod, yaw, lean, brow, roll
      */
     private static function emphasis(float $t, array $beats): array
     {
         $d = M_PI / 180;
         $nod = $yaw = $lean = $brow = $roll = 0.0;
-        foreach ($beats as [$at, $side]) {
+        foreach ($beats as ['t' => $at, 'side' => $side, 'sense' => $sense]) {
             $w = Ease::smooth(($t - $at + 0.5) / 0.5) * Ease::smooth(($at + 1.3 - $t) / 0.6);
-            $nod += self::pulse($t, $at + 0.16, 0.14, 0.34) * 5.5 * $d;
+            [, , , , $bow, $shake, $tilt, $raise] = Strokes::SENSES[$sense] ?? [0, 0, 0, 0, 5.5, 0, 0, -1];
+            $pulse = self::pulse($t, $at + 0.16, 0.14, 0.34);
+            $nod += $pulse * $bow * $d;
+            // No is shaken, three times to and fro; there and away are looked at.
+            $yaw += ($sense === 'no' ? sin(($t - $at) * 13) * self::pulse($t, $at + 0.35, 0.3, 0.4) : $side * $w) * $shake * $d;
+            $roll += $w * $tilt * ($side < 0 ? -1 : 1) * $d;
             $yaw += $w * $side * 4.5 * $d;
             $lean += $w * 2.2 * $d;
             $roll += $w * $side * -2.5 * $d;
-            $brow += Ease::smooth(($t - $at + 0.3) / 0.25) * Ease::smooth(($at + 0.5 - $t) / 0.3) * (Noise::hash((int) floor($at * 10), 9) > 0.45 ? 0.8 : 0.25);
+            $brow += Ease::smooth(($t - $at + 0.3) / 0.25) * Ease::smooth(($at + 0.5 - $t) / 0.3) * ($raise >= 0 ? $raise : (Noise::hash((int) floor($at * 10), 9) > 0.45 ? 0.8 : 0.25));
         }
 
         return [$nod, $yaw, $lean, $brow, $roll];
+    }
+
+    /**
+     * The voice is on while a word is spoken and a moment beyond, off in the pauses.
+     *
+     * @param  list<array{at: float, until: float, word: string, marked: bool}>  $spoken
+     */
+    private static function voiced(float $t, array $spoken): float
+    {
+        $most = 0.0;
+        foreach ($spoken as $s) {
+            $most = max($most, Ease::smooth(($t - $s['at'] + 0.08) / 0.08) * Ease::smooth(($s['until'] + 0.12 - $t) / 0.12) * ($s['marked'] ? 1.15 : 1.0));
+        }
+
+        return min(1.0, $most);
     }
 
     /**

@@ -44,6 +44,13 @@ final readonly class MotionRecipe
         return is_numeric($v) && is_finite((float) $v) ? (float) $v : $default;
     }
 
+    public function text(string $name): string
+    {
+        $v = $this->settings[$name] ?? '';
+
+        return is_string($v) ? mb_substr(trim($v), 0, 400) : '';
+    }
+
     /** @return array{model: string, settings: array<string, mixed>} */
     public function toArray(): array
     {

@@ -60,7 +60,7 @@ final class MotionSampler
 
                 return [$gait->at(...), $gait->seconds, false];
             case 'talk':
-                return [Gesture::talk($body, $seed, $seconds, Ease::clamp($r->number('energy', 1.0), 0.3, 1.3)), $seconds, false];
+                return [Gesture::talk($body, $seed, $seconds, Ease::clamp($r->number('energy', 1.0), 0.3, 1.3), $r->text('line')), $seconds, false];
             case 'wave':
                 return [Gesture::wave($body, $seed, 3.4), 3.4, false];
             case 'handOver':

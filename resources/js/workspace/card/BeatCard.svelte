@@ -46,11 +46,25 @@
             <dd>
                 <NumberField
                     label={LABELS[name] ?? name}
-                    value={beat.settings[name] ?? usual}
+                    value={Number(beat.settings[name] ?? usual)}
                     save={(n) => set({ settings: { [name]: n } })}
                 />
             </dd>
         {/each}
+        {#if motion?.slug === 'talk'}
+            <dt class="self-start text-soft">Line</dt>
+            <dd>
+                <textarea
+                    class={field}
+                    rows="2"
+                    maxlength="400"
+                    aria-label="Line"
+                    placeholder="What is said; *stressed* words get a stroke"
+                    value={beat.settings.line ?? ''}
+                    onchange={(e) => set({ settings: { line: e.currentTarget.value } })}
+                    onkeydown={(e) => e.stopPropagation()}></textarea>
+            </dd>
+        {/if}
     </dl>
 {/if}
 {#if WALKS.includes(motion?.slug ?? '')}<PathFields {beat} />{/if}
