@@ -28,6 +28,7 @@ final class CommandList
         Commands\BeatRemove::class,
         Commands\BeatSplit::class,
         Commands\BeatBestJoin::class,
+        Commands\BeatPair::class,
         Commands\TouchUpKey::class,
         Commands\TouchUpSet::class,
         Commands\TouchUpRemove::class,

@@ -314,3 +314,32 @@ test('a performer puts on a cloak, cut to size and fastened', function (): void 
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     expect(rows($scene)['links'])->toBe([]);
 });
+
+test('two beats are paired and untied; bad pairs are refused', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'hand-over', 'start' => 48], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'receive', 'start' => 60], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle', 'start' => 200]], $user);
+    [$give, $take, $idle] = rows($scene)['beats'];
+    $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => $give['id']]], $user);
+    $after = rows($scene)['beats'][1];
+    expect($after['start'])->toBe(48)->and((array) $after['play'])->toBe(['with' => "b{$give['id']}"]);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $ids = collect($compiled->document->items)->pluck('id', 'name');
+    $hips = fn (string $n): array => SceneEvaluator::jointPlace($compiled, $ids[$n], $compiled->lanes[$ids[$n]]->figure->hips, 60)->position;
+    expect(hypot($hips('Oda')[0] - $hips('Bram')[0], $hips('Oda')[2] - $hips('Bram')[2]))->toEqualWithDelta(1.02, 0.1);
+    expect(fn () => $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => $idle['id']]]))->toThrow(UserError::class, 'paired with itself');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.pair', 'beat' => $give['id'], 'with' => $take['id']]]))->toThrow(UserError::class, 'already stands by');
+    $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => null]], $user);
+    expect((array) rows($scene)['beats'][1]['play'])->toBe([]);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect((array) rows($scene)['beats'][1]['play'])->toBe(['with' => "b{$give['id']}"]);
+});
+
+test('a talk takes a line, and a line is a text', function (): void {
+    $scene = pier($this);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'start' => 0, 'settings' => ['seconds' => 4, 'line' => 'No, *you* wind it.']]]);
+    expect(((array) rows($scene)['beats'][0]['settings'])['line'])->toBe('No, *you* wind it.');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'settings' => ['line' => 7]]]))->toThrow(UserError::class, 'at most 400 letters');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'settings' => ['seconds' => 'long']]]))->toThrow(UserError::class, 'A setting is a number');
+    app(SceneStream::class)->compile($scene->refresh());
+});

@@ -28,12 +28,30 @@ final class LaneCompiler
     /** @var array<string, ClipTable> what several beats play is unpacked once */
     private array $tables = [];
 
-    public function __construct(private readonly Document $document, private readonly AssetSource $assets)
+    /** @var array<string, Lane> */
+    private array $lanes = [];
+
+    /** @var array<string, true> performers whose lanes are being made */
+    private array $open = [];
+
+    /** @param  \Closure(Item): (Figure|null)  $figures */
+    public function __construct(private readonly Document $document, private readonly AssetSource $assets, private readonly \Closure $figures)
     {
         $this->around = new Surroundings($document, $assets);
     }
 
     public function lane(Item $item, Figure $figure): Lane
+    {
+        if (! isset($this->lanes[$item->id])) {
+            $this->open[$item->id] = true;
+            $this->lanes[$item->id] = $this->made($item, $figure);
+            unset($this->open[$item->id]);
+        }
+
+        return $this->lanes[$item->id];
+    }
+
+    private function made(Item $item, Figure $figure): Lane
     {
         $beats = array_values(array_filter($this->document->beats, static fn (Beat $b): bool => $b->item === $item->id));
         usort($beats, static fn (Beat $a, Beat $b): int => [$a->start, $a->id] <=> [$b->start, $b->id]);
@@ -57,6 +75,9 @@ final class LaneCompiler
             }
             $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->stood($beat, $figure);
             $this->carryOn($last, $stance, $segment, $figure);
+            if ($beat->play->with !== '') {
+                $this->pair($segment, $item, $figure);
+            }
             $segments[] = $segment;
         }
         usort($layers, static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start]);
@@ -217,6 +238,63 @@ final class LaneCompiler
         $frame = $last->from->play->keepLooping ? $frame : min($frame, $last->end);
 
         return $this->footing($last->row($frame), $figure, $last->lift, $last->ground);
+    }
+
+    /** Metres that a paired performer is moved beyond which it is told. */
+    private const PAIR_FAR = 0.35;
+
+    /** Stands a performer to the one of another beat as their motions were made. */
+    private function pair(LaneSegment $segment, Item $item, Figure $figure): void
+    {
+        $with = null;
+        foreach ($this->document->beats as $b) {
+            $with = $b->id === $segment->from->play->with && $b->item !== $item->id ? $b : $with;
+        }
+        $other = $with === null ? null : $this->document->items[$with->item];
+        $its = $other === null ? null : ($this->figures)($other);
+        if ($with === null || $other === null || $its === null) {
+            return;
+        }
+        if (isset($this->open[$other->id])) {
+            $this->notes[] = new Note('pair.circle', $item->id, $segment->from->start, "{$item->name} and {$other->name} wait for each other.", 'Untie one of the two beats.', $segment->beat);
+
+            return;
+        }
+        foreach ($this->lane($other, $its)->segments as $s) {
+            if ($s->beat === $with->id) {
+                $there = Placement::standing($other->position, $other->headingDeg, $other->scale);
+                $at = $there->point([$s->move[0], 0.0, $s->move[1]]);
+                $stand = [$at[0], $at[2], $s->move[2] + deg2rad($other->headingDeg)];
+                $stand = LaneSegment::after($stand, $this->apart($with, $segment->from));
+                $here = Placement::standing($item->position, $item->headingDeg, $item->scale);
+                $p = $here->inverse()->point([$stand[0], $here->position[1], $stand[1]]);
+                $before = $segment->row($segment->start);
+                $segment->move = [$p[0], $p[2], $stand[2] - deg2rad($item->headingDeg)];
+                $segment->carried();
+                $after = $segment->row($segment->start);
+                $moved = hypot($after[0] - $before[0], $after[2] - $before[2]) * $item->scale;
+                if ($moved > self::PAIR_FAR && $segment->start > 0) {
+                    $this->notes[] = new Note('pair.far', $item->id, $segment->from->start, sprintf('%s is moved %.1f m to stand with %s.', $item->name, $moved, $other->name), 'Let the performer walk there first.', $segment->beat);
+                }
+            }
+        }
+    }
+
+    /**
+     * Where the second of a pair has its origin, seen from the first's: generated halves face each other at their gap,
+     * recorded ones share one origin.
+     *
+     * @return array{float, float, float}
+     */
+    private function apart(Beat $first, Beat $second): array
+    {
+        $a = $this->recipe($this->document->assets[$first->motion], $first->settings);
+        $b = $this->recipe($this->document->assets[$second->motion], $second->settings);
+        if ($a === null || $b === null) {
+            return [0.0, 0.0, 0.0];
+        }
+
+        return [0.0, $a->number('gap', 1.02), M_PI];
     }
 
     /**

@@ -42,7 +42,7 @@ final class SceneCompiler
         $order = $this->order();
         $lanes = [];
         $places = [];
-        $compiler = new LaneCompiler($this->document, $this->assets);
+        $compiler = new LaneCompiler($this->document, $this->assets, $this->figure(...));
         foreach ($this->document->items as $item) {
             $places[$item->id] = Placement::standing($item->position, $item->headingDeg, $item->scale);
             $figure = $this->figure($item);

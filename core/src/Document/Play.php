@@ -29,6 +29,7 @@ final readonly class Play
      * @param  int  $layer  0: the body's own lane; above it beats are laid over
      * @param  list<string>  $mask  parts that a laid-over beat moves; empty: all
      * @param  string  $anchor  what stays in place where this beat carries on
+     * @param  string  $with  beat of another performer that this one stands to as the motions were made; empty: none
      */
     public function __construct(
         public bool $mirror = false,
@@ -50,6 +51,7 @@ final readonly class Play
         public int $fadeIn = 6,
         public int $fadeOut = 6,
         public string $anchor = 'foot',
+        public string $with = '',
     ) {
     }
 
@@ -70,7 +72,7 @@ final readonly class Play
             $in->whole('skip', 0, 0, 1_000_000), $in->has('length') ? $in->whole('length', null, 1) : null,
             $in->number('armWidthDeg', 0.0, -40, 60), $in->number('energy', 1.0, 0.0, 2.0), $in->number('hipOffset', 0.0, -0.6, 0.2),
             $in->whole('layer', 0, 0, 8), $mask, $in->number('weight', 1.0, 0.0, 1.0), $in->whole('fadeIn', 6, 0, 240), $in->whole('fadeOut', 6, 0, 240),
-            $in->choice('anchor', self::ANCHORS, 'foot'),
+            $in->choice('anchor', self::ANCHORS, 'foot'), $in->text('with', '', 64),
         );
     }
 

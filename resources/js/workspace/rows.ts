@@ -63,6 +63,7 @@ export interface PlayRow {
     fadeIn?: number;
     fadeOut?: number;
     anchor?: 'foot' | 'hips';
+    with?: string;
 }
 
 export interface TouchUpRow {

@@ -12,6 +12,12 @@
     const who = $derived(scene.find('items', beat.itemId));
     const span = $derived(scene.manifest?.beats[`b${beat.id}`]);
     const follows = $derived(scene.rows.beats.some((b) => b.itemId === beat.itemId && b.start < beat.start && !b.play.layer));
+    /** Beats of others that it could stand with: those that begin within four seconds. */
+    const others = $derived(
+        scene.rows.beats.filter(
+            (b) => b.itemId !== beat.itemId && !b.play.layer && (Math.abs(b.start - beat.start) < 96 || beat.play.with === `b${b.id}`),
+        ),
+    );
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'beat.set', beat: beat.id, ...values });
     const frame = (t: string) => parseFrame(t, scene.rate);
     const SLIDERS: Record<string, [string, number][]> = {
@@ -99,6 +105,22 @@
                 >
                 <NumberField label="Join frames" value={beat.joinFrames} digits={0} save={(n) => set({ joinFrames: Math.round(n) })} />
             </dd>
+            {#if others.length > 0}
+                <dt class="text-soft">With</dt>
+                <dd>
+                    <select
+                        class={field}
+                        aria-label="Stands with"
+                        title="Stands to the other performer as the two motions were made"
+                        value={beat.play.with ?? ''}
+                        onchange={(e) => scene.edit({ do: 'beat.pair', beat: beat.id, with: e.currentTarget.value || null })}
+                        ><option value="">nobody</option>
+                        {#each others as o (o.id)}<option value={`b${o.id}`}
+                                >{scene.find('items', o.itemId)?.name}: {scene.asset(o.assetId)?.name} at {o.start}</option
+                            >{/each}
+                    </select>
+                </dd>
+            {/if}
         </dl>
     </details>
     <PlayFields {beat} />
