@@ -8,6 +8,7 @@ use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Link;
 use CrispReel\Core\Document\Path;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
@@ -57,6 +58,7 @@ final class LaneCompiler
         usort($beats, static fn (Beat $a, Beat $b): int => [$a->start, $a->id] <=> [$b->start, $b->id]);
         $segments = [];
         $layers = [];
+        $onGround = $figure->isHuman() && ! $item->moves() && array_filter($this->document->links, static fn (Link $l): bool => $l->child === $item->id) === [];
         foreach ($beats as $beat) {
             if ($beat->play->layer > 0) {
                 $layers[] = $this->segment($beat, $item, $figure);
@@ -77,6 +79,10 @@ final class LaneCompiler
             $this->carryOn($last, $stance, $segment, $figure);
             if ($beat->play->with !== '') {
                 $this->pair($segment, $item, $figure);
+            }
+            if ($onGround) {
+                $segment->fit = GroundFit::of($segment, $item, $figure, $this->around, $this->assets, $this->document->rate->perSecond());
+                $segment->ground = $segment->fit === null ? $segment->ground : $segment->lift + $segment->fit->end;
             }
             $segments[] = $segment;
         }

@@ -33,6 +33,9 @@ final class LaneSegment
     /** @var array<int, Move> moves by number of the loop */
     private array $moves = [];
 
+    /** Feet on ground that is not even. */
+    public ?GroundFit $fit = null;
+
     public readonly string $beat;
 
     public readonly float $start;
@@ -80,7 +83,9 @@ final class LaneSegment
         }
         $move = $loop === 0 ? $this->move : $this->looped($loop);
 
-        return $move === [0.0, 0.0, 0.0] && $this->lift === 0.0 ? $row : ClipTable::moved($row, $move, $this->hips, $this->lift);
+        $row = $move === [0.0, 0.0, 0.0] && $this->lift === 0.0 ? $row : ClipTable::moved($row, $move, $this->hips, $this->lift);
+
+        return $this->fit === null ? $row : $this->fit->apply($row, $frame - $this->start);
     }
 
     /** @return Move */
@@ -157,7 +162,7 @@ final class LaneSegment
     public function fingerprint(): string
     {
         return sprintf(
-            '%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->tableKey, $this->start, $this->timing->fingerprint(),
+            '%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->fit->key ?? '', $this->tableKey, $this->start, $this->timing->fingerprint(),
             (int) $this->onTheSpot, $this->join, $this->joinFrames, $this->lift, ...$this->move,
         );
     }

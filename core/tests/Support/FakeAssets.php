@@ -9,9 +9,11 @@ use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\GltfWriter;
+use CrispReel\Core\Geometry\Shapes;
 use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
+use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Kit\Pier\Ferry;
 use CrispReel\Core\Kit\Pier\RowingBoat;
@@ -40,6 +42,8 @@ final class FakeAssets implements AssetSource
             'lantern' => self::box(['hang' => [0.0, 0.40, 0.0]]),
             'wagon' => self::wagon(),
             'bicycle' => Bicycle::draw()->glb(extras: ['vehicle' => Bicycle::vehicle()]),
+            // Four metres square, rising by 0.2 a metre towards +z from y = 0 in its middle.
+            'ramp' => (new Piece('Ramp', 1))->add(Shapes::sheet([[-2.0, -0.4, -2.0], [-2.0, 0.4, 2.0], [2.0, -0.4, -2.0], [2.0, 0.4, 2.0]], 1, 1), 0x888888, jitter: 0.0, shift: 0.0, wave: 0.0)->glb(),
             'boat' => RowingBoat::draw()->glb(extras: ['vehicle' => RowingBoat::vehicle()], doubleSided: true),
             'cloak' => Costume::all()[0]['glb'],
             'banner' => Ferry::pennant()->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),

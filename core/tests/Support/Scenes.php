@@ -19,7 +19,7 @@ final class Scenes
     {
         $hash = static fn (string $s): string => hash('sha256', $s);
         $assets = [];
-        foreach (['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop'] as $id => $kind) {
+        foreach (['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set'] as $id => $kind) {
             $assets[] = ['id' => $id, 'kind' => $kind, 'name' => ucfirst($id), 'blob' => $hash($id), 'digest' => $hash("{$id} digest")];
         }
         foreach (['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive'] as $m) {
@@ -41,7 +41,7 @@ final class Scenes
     /** @return array<string, mixed> */
     public static function item(string $id, string $asset, float $x = 0.0, float $z = 0.0, float $headingDeg = 0.0, float $y = 0.0, float $scale = 1.0): array
     {
-        $kind = ['oda' => 'performer', 'bram' => 'performer', 'box' => 'set'][$asset] ?? 'prop';
+        $kind = ['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'ramp' => 'set'][$asset] ?? 'prop';
 
         return ['id' => $id, 'kind' => $kind, 'name' => $id, 'asset' => $asset, 'position' => [$x, $y, $z], 'headingDeg' => $headingDeg, 'scale' => $scale, 'tape' => 0];
     }
