@@ -21,6 +21,7 @@ final class HouseKit
     private const MOTIONS = [
         ['idle', 'Idle', 'idle', ['seed' => 3, 'seconds' => 16], ['idle', 'stand', 'wait', 'breathe']],
         ['walk', 'Walk', 'walk', ['speed' => 1.25], ['walk', 'travel', 'cycle']],
+        ['run', 'Run', 'walk', ['speed' => 2.8], ['run', 'travel', 'hurry', 'chase', 'cycle']],
         ['walk-to-mark', 'Walk to a mark', 'walkToMark', ['speed' => 1.2, 'metres' => 3.0], ['walk', 'travel', 'start', 'stop', 'mark']],
         ['talk', 'Talk', 'talk', ['seed' => 5, 'seconds' => 6], ['talk', 'speak', 'gesture', 'argue']],
         ['wave', 'Wave', 'wave', [], ['wave', 'greet', 'call']],

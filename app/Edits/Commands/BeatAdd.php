@@ -16,7 +16,8 @@ final class BeatAdd implements EditCommand
         'start' => 'sometimes|integer|between:0,1000000', 'sourceIn' => 'sometimes|numeric|between:0,3600', 'sourceOut' => 'sometimes|nullable|numeric|between:0,3600',
         'speed' => 'sometimes|numeric|between:0.05,20', 'loops' => 'sometimes|integer|between:1,10000', 'root' => 'sometimes|in:travel,spot',
         'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240', 'settings' => 'sometimes|array|max:20',
-        'path' => 'sometimes|nullable|array|max:4', 'path.points' => 'required_with:path|array|min:1|max:200', 'path.points.*' => 'array|size:2', 'path.points.*.*' => 'numeric|between:-100000,100000',
+        'path' => 'sometimes|nullable|array|max:5', 'path.points' => 'required_with:path|array|min:1|max:200', 'path.points.*' => 'array|size:2', 'path.points.*.*' => 'numeric|between:-100000,100000',
+        'path.changes' => 'sometimes|nullable|array|max:50', 'path.changes.*.after' => 'required|integer|between:1,200', 'path.changes.*.style' => 'required|array|max:8', 'path.changes.*.style.*' => 'numeric',
         'path.arrive' => 'sometimes|nullable|integer|between:1,1000000', 'path.faceDeg' => 'sometimes|nullable|numeric|between:-3600,3600',
         'play' => 'sometimes|nullable|array|max:20', 'play.*' => 'sometimes|nullable',
     ];
@@ -90,7 +91,7 @@ final class BeatAdd implements EditCommand
             $path = $in['path'];
             $out['path'] = is_array($path) ? json_encode(array_filter([
                 'points' => array_map(static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [], is_array($path['points'] ?? null) ? array_values($path['points']) : []),
-                'arrive' => $path['arrive'] ?? null, 'faceDeg' => $path['faceDeg'] ?? null,
+                'changes' => self::changes($path['changes'] ?? null, is_array($path['points'] ?? null) ? count($path['points']) : 0), 'arrive' => $path['arrive'] ?? null, 'faceDeg' => $path['faceDeg'] ?? null,
             ], static fn (mixed $v): bool => $v !== null)) : null;
         }
         if (array_key_exists('play', $in)) {
@@ -100,6 +101,22 @@ final class BeatAdd implements EditCommand
         }
 
         return $out;
+    }
+
+    /** @return list<array<string, mixed>>|null those at places that there are, in order */
+    private static function changes(mixed $given, int $places): ?array
+    {
+        $out = [];
+        foreach (is_array($given) ? $given : [] as $c) {
+            if (is_array($c) && is_array($c['style'] ?? null) && $c['style'] !== []) {
+                $out[] = ['after' => (int) (is_numeric($c['after'] ?? null) ? $c['after'] : 0), 'style' => array_map(floatval(...), array_filter($c['style'], is_numeric(...)))];
+            }
+        }
+
+        $out = array_values(array_filter($out, static fn (array $c): bool => $c['after'] <= $places));
+        usort($out, static fn (array $a, array $b): int => $a['after'] <=> $b['after']);
+
+        return $out === [] ? null : $out;
     }
 
     private function after(EditContext $scene, int $item): int

@@ -65,7 +65,7 @@ final class PathWalk
         $key = hash('sha256', json_encode([
             'path', MotionSampler::VERSION, $this->recipe->toArray(), $this->figure->blob, array_map(static fn (float $v): string => sprintf('%.5f', $v), array_merge(...$points)),
             array_map(static fn (float $v): string => sprintf('%.5f', $v), [...$this->from, $this->ground, $this->item->scale, ...$this->item->position]),
-            $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds), $this->item->headingDeg, $this->around->signature($region),
+            $this->path->changes, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds), $this->item->headingDeg, $this->around->signature($region),
         ], JSON_THROW_ON_ERROR));
         $kept = $assets->solved($key);
         if ($kept === null) {
@@ -128,11 +128,12 @@ final class PathWalk
         $course = Course::through($points, $ground, $this->ground / $body->scale, Course::STEP_UP / $unit);
         $style = $this->recipe->settings;
         $face = $this->path->faceDeg === null ? null : deg2rad($this->path->faceDeg - $this->item->headingDeg);
-        [$speed, $pace] = $this->path->arrive === null ? [null, 1.0] : $this->onTime($course, $style, $face, $unit);
+        $ways = $this->path->changes === [] ? [] : $this->ways($course, $points);
+        [$speed, $pace] = $this->path->arrive === null ? [null, 1.0] : $this->onTime($course, $style, $face, $ways);
         if ($speed !== null) {
             $style = ['speed' => $speed] + $style;
         }
-        $gait = Gait::along($body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1));
+        $gait = Gait::along($body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1), $this->changes($style, $ways));
         $table = MotionSampler::sampled($body, $gait->at(...), $gait->seconds, false, $this->figure->morphs);
         $about = json_encode([
             'met' => [...$this->walls($course, $solids, $unit), ...array_map(static fn (array $t): array => [sprintf('%.2f m', $t[1] * $unit), 'step', $t[0] * $unit], $course->tooHigh)],
@@ -146,18 +147,69 @@ final class PathWalk
      * Speed of the walk that takes the time there is, and how much faster it has to play where no walk does.
      *
      * @param  array<string, mixed>  $style
+     * @param  list<float>  $ways
      * @return array{float, float}
      */
-    private function onTime(Course $course, array $style, ?float $face, float $unit): array
+    private function onTime(Course $course, array $style, ?float $face, array $ways): array
     {
-        $takes = fn (float $v): float => Gait::secondsAlong($this->figure->body(), GaitStyle::fromArray(['speed' => $v] + $style), $course, $this->from[2], $face);
-        [$low, $high] = [self::SLOWEST, self::FASTEST];
+        $takes = fn (float $v): float => Gait::secondsAlong($this->figure->body(), GaitStyle::fromArray(['speed' => $v] + $style), $course, $this->from[2], $face, $this->changes(['speed' => $v] + $style, $ways));
+        [$low, $high] = [self::SLOWEST, $this->recipe->number('speed', 1.2) > self::FASTEST ? GaitStyle::FASTEST : self::FASTEST];
         for ($i = 0; $i < 18; $i++) {
             $middle = ($low + $high) / 2;
             $takes($middle) > $this->seconds ? $low = $middle : $high = $middle;
         }
 
         return [$high, $takes($high) / $this->seconds];
+    }
+
+    /**
+     * How far along the course the changes of the walk are.
+     *
+     * @param  list<array{float, float}>  $points
+     * @return list<float>
+     */
+    private function ways(Course $course, array $points): array
+    {
+        $out = [];
+        $from = 0.0;
+        foreach ($this->path->changes as $c) {
+            [$px, $pz] = $points[$c['after']];
+            $best = INF;
+            for ($s = $from, $at = $from; $s <= $course->length(); $s += 0.05) {
+                [$x, $z] = $course->at($s);
+                $away = hypot($x - $px, $z - $pz);
+                if ($away < $best) {
+                    [$best, $at] = [$away, $s];
+                }
+            }
+            $out[] = $from = $at;
+        }
+
+        return $out;
+    }
+
+    /**
+     * The manners that follow, their speeds in the measure in which the walk's own has been changed to be on time.
+     *
+     * @param  array<string, mixed>  $style
+     * @param  list<float>  $ways
+     * @return list<array{float, GaitStyle}>
+     */
+    private function changes(array $style, array $ways): array
+    {
+        $out = [];
+        $usual = $this->recipe->number('speed', 1.2);
+        $now = is_numeric($style['speed'] ?? null) ? (float) $style['speed'] : $usual;
+        foreach ($ways as $k => $way) {
+            $to = $this->path->changes[$k]['style'];
+            if (isset($to['speed'])) {
+                $to['speed'] *= $now / $usual;
+            }
+            $style = $to + $style;
+            $out[] = [$way, GaitStyle::fromArray($style)];
+        }
+
+        return $out;
     }
 
     /** @return list<array{string, string, float}> the first wall on the way */

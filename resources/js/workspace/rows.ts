@@ -40,6 +40,7 @@ export interface PathRow {
     points: [number, number][];
     arrive?: number | null;
     faceDeg?: number | null;
+    changes?: { after: number; style: Record<string, number> }[] | null;
 }
 
 /** What is set of how a beat plays; what is not there is as usual. */

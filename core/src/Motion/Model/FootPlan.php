@@ -129,7 +129,7 @@ final class FootPlan
     /** @return array{float, float, float, float, float} pitch, toe pitch, ankle along and up, share of stance */
     private function planted(Step $p, float $t): array
     {
-        $st = $this->style;
+        $st = $p->style ?? $this->style;
         $usual = $st->duty * 2 * $st->stepSeconds;
         $length = $p->stays() ? $usual : $p->off - $p->on;
         $u = ($t - $p->on) / $length;
@@ -151,7 +151,7 @@ final class FootPlan
 
     private function swing(Step $p, Step $q, float $t): Footing
     {
-        $st = $this->style;
+        $st = $q->style ?? $this->style;
         $span = $q->on - $p->off;
         $u = ($t - $p->off) / $span;
         $e = 0.004;
@@ -159,7 +159,7 @@ final class FootPlan
         $a1 = $this->ankleOf($p, $p->off - $e);
         $b0 = $this->ankleOf($q, $q->on);
         // Slow at the touch: what skims within 3 mm of the floor is seen to slide.
-        $touch = $st->speed * 0.09 * $span * Ease::clamp($q->land);
+        $touch = $st->speed * Ease::mix(0.09, 0.0, $st->run) * (1 - min(1.0, 1.2 * $st->age)) * $span * Ease::clamp($q->land);
         $v = $u;
         $u2 = $u * $u;
         $u3 = $u2 * $u;
@@ -180,6 +180,10 @@ final class FootPlan
         $ground = Ease::mix(self::passing($p->y, $q->y, $u), $p->y + ($q->y - $p->y) * $made, $ramp);
         $slope = $p->slope + ($q->slope - $p->slope) * Ease::smooth($u);
         $lift = $st->clearance * (0.35 + 0.65 * $far) * sin(M_PI * $u ** 0.75);
+        // A swing longer than the manner's own, as one slows down, is carried higher, or it would skim where it lands.
+        $lift += max(0.0, hypot($q->x - $p->x, $q->z - $p->z) / (2 * $st->step) - 1.0) * 0.09 * sin(M_PI * $u ** 1.3);
+        // The heel of one who runs is kicked up behind, early in the swing.
+        $lift += $st->kick * $far * sin(M_PI * $u ** 0.62) ** 2;
         $heading = $p->heading + ($q->heading - $p->heading) * Ease::smooth($u);
 
         return new Footing([$x, max($y, 0.0) + $lift + $ground + ($p->over ?? 0.0) * self::plateau($u), $z], $th + $slope, $toe + $slope, $heading, false, $u);

@@ -32,6 +32,15 @@ final class Gait
 
     private float $from = 0.0;
 
+    /** @var list<array{float, GaitStyle}> manners from distances on, rising; they are taken on over the next steps */
+    private array $manners = [];
+
+    /** Length of a walk to a mark. */
+    private float $length = 0.0;
+
+    /** The manner at the moment that is being worked out. */
+    private GaitStyle $now;
+
     public float $seconds = 0.0;
 
     private function __construct(
@@ -42,6 +51,7 @@ final class Gait
         private readonly Course $course,
     ) {
         $this->turning = new MonotoneTrack([0.0], [[0.0]]);
+        $this->now = $style;
     }
 
     /** An endless steady walk; the motion is one or two whole strides of it. */
@@ -69,20 +79,27 @@ final class Gait
      *
      * @param  float  $facing  heading of the stand it begins with, radians
      * @param  float|null  $face  heading of the stand it ends with; null: as the course arrives
+     * @param  list<array{float, GaitStyle}>  $changes  other manners from distances on, rising
      */
-    public static function along(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, int $seed = 1): self
+    public static function along(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, int $seed = 1, array $changes = []): self
     {
         $g = new self($body, $style, $seed, false, $course);
+        $g->manners = $changes;
         $g->planToMark($course->length(), $facing, $face);
         $g->ride();
 
         return $g;
     }
 
-    /** Seconds that along() takes, without riding it. */
-    public static function secondsAlong(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face): float
+    /**
+     * Seconds that along() takes, without riding it.
+     *
+     * @param  list<array{float, GaitStyle}>  $changes
+     */
+    public static function secondsAlong(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, array $changes = []): float
     {
         $g = new self($body, $style, 1, false, $course);
+        $g->manners = $changes;
         $g->planToMark($course->length(), $facing, $face);
 
         return $g->seconds;
@@ -98,9 +115,26 @@ final class Gait
         return max(1, (int) round(2.6 / (2 * $this->style->stepSeconds)));
     }
 
+    /** The manner at a distance: each is taken on over a metre and a half, and nobody runs off from a stand or stops dead. */
+    private function manner(float $s, float $metres): GaitStyle
+    {
+        $st = $this->style;
+        foreach ($this->manners as [$from, $to]) {
+            $st = $st->mix($to, Ease::smooth(($s - $from + 0.3) / 1.5));
+        }
+        if ($st->run > 0.0 && ! $this->cycle) {
+            $quick = new GaitStyle(1.9, 1.0, $st->bounce, 0.0, $st->arm, $st->weight, $st->age, $st->mood);
+            $slow = new GaitStyle(1.35, 1.0, $st->bounce, 0.0, $st->arm, $st->weight, $st->age, $st->mood);
+            $st = $quick->mix($st, Ease::smooth($s / 2.2));
+            $st = $slow->mix($st, Ease::smooth(($metres - 0.5 - $s) / 3.2));
+        }
+
+        return $st;
+    }
+
     private function half(): float
     {
-        return $this->style->halfTrack + ($this->body->hipHalf - 0.08) * 0.8;
+        return $this->now->halfTrack + ($this->body->hipHalf - 0.08) * 0.8;
     }
 
     private function place(float $s, float $m, float $on, float $off, float $land = 1.0): Step
@@ -202,8 +236,9 @@ final class Gait
     private function planToMark(float $metres, float $facing, ?float $face): void
     {
         $st = $this->style;
-        $count = max(2, (int) round($metres / $st->step + 0.35));
-        $length = $metres / ($count - 0.35);
+        $this->length = $metres;
+        $places = $this->footfalls($metres);
+        $count = count($places);
         $first = self::wrapped($facing - $this->course->at(0.0)[2]);
         $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
         [$turnTimes, $turns, $begin] = abs($first) > 0.6 ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1) : [[0.1, 0.9], [[$first], [0.0]], 0.0];
@@ -214,14 +249,21 @@ final class Gait
         $before = 0.0;
         for ($k = 1; $k <= $count + 1; $k++) {
             $closing = $k === $count + 1;
-            $s = $closing ? $metres : ($k - 0.35) * $length;
+            $s = $closing ? $metres : $places[$k - 1];
+            $st = $this->now = $this->manner($s, $metres);
             $t += $st->stepSeconds * ($k === 1 ? 1.35 : ($closing ? 1.15 : 1.0));
             $side = $k % 2 === 1 ? 'L' : 'R';
             $last = $steps[$side][count($steps[$side]) - 1];
             $last->off = $t - (1 - $st->duty) * 2 * $st->stepSeconds * ($k === 1 ? 1.1 : ($closing ? 0.95 : 1.0));
+            $was = $last->style;
+            if ($was !== null && $was->run > 0.0) {
+                // One who slows down leaves the ground as one who runs, and is longer in the air.
+                $last->off = min($last->off, $last->on + 1.05 * $was->duty * 2 * $was->stepSeconds);
+            }
             $last->leave = $k === 1 ? 0.75 : ($closing ? 0.8 : 1.0);
             // Both feet end in the common stance, so that what follows joins without a slide.
             $step = $k >= $count ? $this->standAt($side, $metres, 0.0) : $this->place($s, $side === 'L' ? 1.0 : -1.0, $t, 1e9);
+            $step->style = $st;
             [$step->on, $step->off, $step->land] = [$t, 1e9, $closing ? 0.25 : ($k === 1 ? 0.9 : 1.0)];
             $steps[$side][] = $step;
             $travel[] = [$t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0), ($s + $before) / 2];
@@ -239,11 +281,34 @@ final class Gait
             array_push($turns, ...$more);
             $this->seconds = $end + 0.6;
         }
-        $this->feet = new FootPlan($this->body, $st, $steps, $this->course->uneven());
+        $this->feet = new FootPlan($this->body, $this->style, $steps, $this->course->uneven());
         $this->travel = self::track($travel);
         $this->phase = self::track($phase);
         $this->strength = self::track($strength);
         $this->turning = new MonotoneTrack($turnTimes, $turns);
+    }
+
+    /**
+     * Distances of the footfalls of a walk to a mark: the first two thirds of a step off, the last on the mark.
+     *
+     * @return non-empty-list<float>
+     */
+    private function footfalls(float $metres): array
+    {
+        if ($this->manners === [] && $this->style->run <= 0.0) {
+            $count = max(2, (int) round($metres / $this->style->step + 0.35));
+            $length = $metres / ($count - 0.35);
+
+            return array_map(static fn (int $k): float => ($k - 0.35) * $length, range(1, $count));
+        }
+        $at = 0.65 * $this->manner(0.0, $metres)->step;
+        $out = [$at];
+        while ($at < $metres - 0.5 * $this->manner($at, $metres)->step || count($out) < 2) {
+            $out[] = $at += $this->manner($at, $metres)->step;
+        }
+        $k = $metres / $at;
+
+        return array_map(static fn (float $s): float => $s * $k, $out);
     }
 
     private static function wrapped(float $angle): float
@@ -300,10 +365,10 @@ final class Gait
 
     private function channels(float $t, bool $raw): Channels
     {
-        $st = $this->style;
         $d = M_PI / 180;
         $c = new Channels;
         $s = $this->travel->at($t)[0];
+        $st = $this->now = $this->manners === [] && $this->style->run <= 0.0 ? $this->style : $this->manner($s, $this->length);
         [$x, $z, $way] = $this->course->at($s);
         $c->heading = $way + $this->turning->at($t)[0];
         $phase = $this->phase->at($t)[0];
@@ -318,7 +383,8 @@ final class Gait
         $sway = $this->feet->sway($t, $st->stepSeconds * 0.62, $double);
         $swing = Ease::mix(0.055, $st->sway, Ease::smooth($a * 1.2));
         // The fall: the pelvis is over the middle of the feet at heel strike, and fastest in double support.
-        $ahead = (0.85 * $st->speed * ($st->duty - 0.5) * $st->stepSeconds + 0.036) * $a - $a * 0.05 * $st->step * 0.16 * sin(4 * M_PI * ($phase - 0.12)) + (1 - $a) * 0.012;
+        $fall = Ease::mix(0.85 * $st->speed * ($st->duty - 0.5) * $st->stepSeconds + 0.036, 0.05, $st->run);
+        $ahead = $fall * $a - $a * 0.05 * $st->step * 0.16 * sin(4 * M_PI * ($phase - 0.12)) + (1 - $a) * 0.012;
         $gait = min(1.0, $a * 1.3);
         $idle = 1 - $gait;
         [$sin, $cos] = [sin($c->heading), cos($c->heading)];
@@ -338,13 +404,25 @@ final class Gait
         $knee = fn (string $s): float => Ease::mix(6 * $d, $this->kneeWanted($c->foot[$s]), $a);
         $c->hip[1] = Ride::height($this->body, $c, $left, $knee('L'), $knee('R'), 0.012)
             + $a * $st->bounce * 0.019 * min(1.3, $st->speed / 1.2) * ($wave2(0.305) * 0.5 - 0.12);
+        if ($st->run > 0.0) {
+            $c->hip[1] = Ease::mix($c->hip[1], $this->bounced($s, $phase, $st), $st->run * Ease::smooth($a));
+        }
 
         return $c;
     }
 
+    /** Height of the hips of one who runs: lowest in the middle of each stance, highest in the middle of each flight. */
+    private function bounced(float $s, float $phase, GaitStyle $st): float
+    {
+        $hips = $this->body->at('hips')[1] - $this->body->at('upperLegL')[1];
+        $stand = $this->body->ankleY + $this->body->leg * 0.925 + $hips;
+
+        return $this->course->under($s) + $stand + 0.034 * $st->bounce * cos(4 * M_PI * ($phase - $st->duty / 2 - 0.25));
+    }
+
     private function kneeWanted(Footing $f): float
     {
-        $st = $this->style;
+        $st = $this->now;
         $u = $f->down ? $f->share : ($f->share > 0.5 ? 0.0 : 1.0);
         if ($u < 0.22) {
             return Ease::mix($st->kneeStrike, $st->kneeLoad, Ease::smooth($u / 0.22));
@@ -357,7 +435,7 @@ final class Gait
 
     private function upper(Channels $c, float $t, float $phase, float $a, float $sway, bool $raw): void
     {
-        $st = $this->style;
+        $st = $this->now;
         $d = M_PI / 180;
         $wave = static fn (float $lag): float => cos(2 * M_PI * ($phase - $lag));
         $wave2 = static fn (float $lag): float => cos(4 * M_PI * ($phase - $lag));
@@ -401,7 +479,7 @@ final class Gait
      */
     private function arm(Channels $c, string $s, \Closure $wave, \Closure $wave2, float $a): void
     {
-        $st = $this->style;
+        $st = $this->now;
         $d = M_PI / 180;
         $front = (1 + $wave(0.085)) / 2;
         $rest = new ArmPose;

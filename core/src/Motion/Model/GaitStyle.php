@@ -6,9 +6,14 @@ namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\Math\Ease;
 
-/** A way of walking: a few sliders turned into the numbers the gait model rides on. Angles in radians. */
+/** A way of walking or, above some two metres a second, of running: a few sliders turned into the numbers the gait model rides on. Angles in radians. */
 final class GaitStyle
 {
+    /** Metres a second from which one runs. */
+    public const RUNS = 2.15;
+
+    public const FASTEST = 5.0;
+
     public float $step;
 
     public float $duty;
@@ -57,8 +62,14 @@ final class GaitStyle
 
     public float $stepSeconds;
 
+    /** 0 walks, 1 runs: both feet leave the ground, and the body rides on a bounce instead of on its legs. */
+    public float $run;
+
+    /** Metres that the heel is kicked up behind. */
+    public float $kick;
+
     /**
-     * @param  float  $speed  metres a second, 0.4 to 2.2
+     * @param  float  $speed  metres a second, 0.4 to 5
      * @param  float  $stride  factor on the usual step length
      * @param  float  $lean  degrees added to the trunk
      * @param  float  $age  0 young, 1 old
@@ -74,7 +85,8 @@ final class GaitStyle
         public float $age = 0.0,
         public float $mood = 0.0,
     ) {
-        $v = $speed;
+        $r = $this->run = Ease::smooth(($speed - self::RUNS) / 0.3);
+        $v = min($speed, 2.2);
         $k = $v / 1.3;
         $d = M_PI / 180;
         $this->step = 0.585 * $k ** 0.48 * $stride * (1 - 0.14 * $age);
@@ -99,7 +111,51 @@ final class GaitStyle
         $this->armSwing = 19 * $k ** 0.9 * $arm * (1 - 0.45 * $age) * $d;
         $this->elbow = (17 + 9 * $k * $k) * $d;
         $this->elbowSwing = 13 * $k * $arm * $d;
-        $this->stepSeconds = $this->step / $v;
+        $this->kick = 0.0;
+        if ($r > 0.0) {
+            $this->running($r, $speed, $lean, $d);
+        }
+        $this->stepSeconds = $this->step / $speed;
+    }
+
+    /** Numbers of a run, taken over from those of a quick walk by share: more than 165 steps a minute, a third of the time on each foot. */
+    private function running(float $r, float $speed, float $lean, float $d): void
+    {
+        $step = $speed * Ease::clamp(0.365 - 0.014 * ($speed - 2.2), 0.31, 0.365) * $this->stride;
+        $to = [
+            // No leg reaches farther than a foot is left behind: the way made over it is at most 62 cm.
+            'step' => $step, 'duty' => Ease::clamp(0.31 / $step, 0.19, 0.36), 'halfTrack' => 0.045,
+            'heelStrike' => 7 * $d, 'toeOff' => 50 * $d, 'pushStart' => 0.45, 'clearance' => 0.045, 'kneeStrike' => 18 * $d, 'kneeLoad' => 36 * $d, 'kneeMid' => 34 * $d,
+            'sway' => 0.012, 'pelvisYaw' => 7 * $d, 'pelvisList' => 2.6 * $d, 'pelvisTilt' => 7 * $d, 'lean' => (7.5 + 1.2 * ($speed - 2.4) + $lean + 6 * $this->age - 2 * $this->mood) * $d, 'thoraxYaw' => 9 * $this->arm * $d,
+            'armMean' => -1 * $d, 'armSwing' => (26 + 4 * ($speed - 2.4)) * $this->arm * $d, 'elbow' => 86 * $d, 'elbowSwing' => 7 * $this->arm * $d, 'headPitch' => (-2 - 4 * $this->mood) * $d,
+            'kick' => Ease::clamp(0.16 + 0.07 * ($speed - 2.4), 0.12, 0.34),
+        ];
+        foreach ($to as $name => $value) {
+            $this->$name = Ease::mix($this->$name, $value, $r);
+        }
+    }
+
+    /** One on the way from this manner to another. */
+    public function mix(self $to, float $share): self
+    {
+        if ($share <= 0.0 || $share >= 1.0) {
+            return $share <= 0.0 ? $this : $to;
+        }
+        $out = clone $this;
+        /** @var array<string, float> $ways */
+        $ways = get_object_vars($to);
+        foreach ($ways as $name => $value) {
+            /** @var float $own */
+            $own = $out->$name;
+            $out->$name = Ease::mix($own, $value, $share);
+        }
+        $out->stepSeconds = $out->step / $out->speed;
+        if ($out->run > 0.0) {
+            // Half way between long steps and long stances there would be both.
+            $out->duty = min($out->duty, Ease::mix(0.40, 0.31, $out->run) / $out->step);
+        }
+
+        return $out;
     }
 
     /** @param  array<string, mixed>  $a */
@@ -108,7 +164,7 @@ final class GaitStyle
         $n = static fn (string $key, float $low, float $high, float $default): float => Ease::clamp(is_numeric($a[$key] ?? null) ? (float) $a[$key] : $default, $low, $high);
 
         return new self(
-            $n('speed', 0.4, 2.2, 1.2), $n('stride', 0.6, 1.4, 1.0), $n('bounce', 0.0, 2.0, 1.0), $n('lean', -10.0, 30.0, 0.0),
+            $n('speed', 0.4, self::FASTEST, 1.2), $n('stride', 0.6, 1.4, 1.0), $n('bounce', 0.0, 2.0, 1.0), $n('lean', -10.0, 30.0, 0.0),
             $n('arm', 0.0, 1.6, 1.0), $n('weight', 0.0, 1.0, 0.0), $n('age', 0.0, 1.0, 0.0), $n('mood', -1.0, 1.0, 0.0),
         );
     }

@@ -19,6 +19,8 @@ final class Step
         public float $slope = 0.0,
         /** How much higher the foot is carried on its way to the next step, metres; null before it is known. */
         public ?float $over = null,
+        /** The manner of the step; null: the plan's. */
+        public ?GaitStyle $style = null,
     ) {
     }
 

@@ -26,6 +26,7 @@
             ['speed', 1.2],
         ],
         walk: [['speed', 1.25]],
+        run: [['speed', 2.8]],
         talk: [
             ['seconds', 6],
             ['seed', 5],
@@ -34,7 +35,7 @@
         idle: [['seed', 3]],
     };
     const LABELS: Record<string, string> = { speed: 'Walking speed (m/s)' };
-    const WALKS = ['walk', 'walk-to-mark'];
+    const WALKS = ['walk', 'run', 'walk-to-mark'];
     const sliders = $derived(SLIDERS[motion?.slug ?? ''] ?? []);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
 </script>

@@ -10,6 +10,19 @@
     const drawing = $derived(view.isPathing('beats', beat.id));
     const span = $derived(scene.manifest?.beats[`b${beat.id}`]);
     const frame = (t: string) => parseFrame(t, scene.rate);
+    const changes = $derived(path?.changes ?? []);
+    const free = $derived((path?.points ?? []).slice(0, -1).flatMap((_, i) => (changes.some((c) => c.after === i + 1) ? [] : [i + 1])));
+    const MANNERS = [
+        ['speed', 'Speed', 1.25],
+        ['age', 'Tired', 0],
+        ['mood', 'Mood', 0],
+    ] as const;
+    let place = $state(1);
+
+    const setChange = (after: number, style: Record<string, number> | null) =>
+        set({
+            changes: [...changes.filter((c) => c.after !== after), ...(style ? [{ after, style }] : [])].sort((a, b) => a.after - b.after),
+        });
     const set = (values: Record<string, unknown>) =>
         scene.edit({ do: 'beat.set', beat: beat.id, path: path ? { ...path, ...values } : null });
 </script>
@@ -60,6 +73,39 @@
                     >{/if}
             </dd>
         </dl>
+        {#each changes as c (c.after)}
+            <div class="mt-1.5 flex items-end gap-1 text-xs">
+                <span class="w-[58px] text-soft">From {c.after}</span>
+                {#each MANNERS as [name, label, usual] (name)}
+                    <label class="min-w-0 flex-1"
+                        >{label}<NumberField
+                            label={`${label} from place ${c.after}`}
+                            value={c.style[name] ?? usual}
+                            save={(n) => setChange(c.after, { ...c.style, [name]: n })}
+                        /></label
+                    >
+                {/each}
+                <button
+                    class="pb-1 text-alarm"
+                    title="As before"
+                    aria-label={`As before from place ${c.after}`}
+                    onclick={() => setChange(c.after, null)}>x</button
+                >
+            </div>
+        {/each}
+        {#if scene.canEdit && free.length > 0}
+            <div class="mt-1.5 flex items-center gap-1">
+                <button
+                    class="text-tide hover:underline"
+                    data-testid="change-walk"
+                    onclick={() => setChange(free.includes(place) ? place : (free[0] ?? 1), { speed: 2.8 })}
+                    >Change the walk from place</button
+                >
+                <select class="rounded border-line bg-sheet py-0 pr-6 pl-1 text-xs" aria-label="Place of the change" bind:value={place}>
+                    {#each free as n (n)}<option value={n}>{n}</option>{/each}
+                </select>
+            </div>
+        {/if}
         {#if scene.canEdit}<button
                 class="mt-1.5 text-tide hover:underline"
                 onclick={() => ((view.pathing = null), scene.edit({ do: 'beat.set', beat: beat.id, path: null }))}
