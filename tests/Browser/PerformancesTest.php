@@ -79,3 +79,66 @@ test('how a beat plays is set in its card', function (): void {
     $page->editing(fn () => $page->press('Split here'));
     expect(SceneRows::all($scene->refresh())['beats'])->toHaveCount(2);
 });
+
+test('a place is clicked in the picture for a hand to hold', function (): void {
+    [$scene, $user, $path] = stage($this);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page = $this->workspace($driver);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture');
+    $page->click('[data-testid=lane-Oda]');
+    $page->press('Holds and touch-ups', 'summary');
+    $page->choose('Part that holds on', 'right hand');
+    // Escape leaves it: the next click in the picture only selects.
+    $page->click('[data-testid=aim-contact]');
+    expect($page->text('body'))->toContain('Click the place for the right hand of Oda');
+    $page->key(Facebook\WebDriver\WebDriverKeys::ESCAPE);
+    expect($page->text('body'))->not->toContain('Click the place for');
+    $page->click('[data-testid=aim-contact]');
+    $page->editing(fn () => $page->pressAt('[data-testid=frame]', 0, 150));
+    $row = SceneRows::all($scene->refresh())['contacts'][0];
+    expect($row['effector'])->toBe('handR')->and($page->text('[data-testid=card]'))->toContain('Oda, right hand');
+    // What was clicked lies on the ground or on a thing, and the card shows it.
+    expect($page->see('[data-testid=card] input[aria-label="x (m)"]')->getAttribute('value'))->toEqual((string) round($row['offset'][0], 2));
+});
+
+test('a crowd is placed in view, a cloak is put on, and the wind is set', function (): void {
+    [$scene, $user, $path] = stage($this);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'cloak', 'name' => 'Cloak', 'position' => [1.5, 0, 1.0]]]);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page = $this->workspace($driver);
+    $page->press('Block');
+    $page->editing(fn () => $page->set('Wind speed (m/s)', '8'));
+    expect($scene->refresh()->wind)->toBe(['speed' => 8]);
+    $page->press('Crowd', 'summary');
+    $page->set('People in the crowd', '3');
+    $page->editing(fn () => $page->click('[data-testid=add-crowd]'));
+    $people = collect(SceneRows::all($scene->refresh())['items'])->where('kind', 'performer');
+    expect($people)->toHaveCount(5)->and($page->text('body'))->toContain('3 people are on the floor');
+    $page->click('[data-testid=floor-Cloak]');
+    $page->choose('Who wears it', 'Bram');
+    $page->editing(fn () => $page->click('[data-testid=put-on]'));
+    $link = SceneRows::all($scene->refresh())['links'];
+    expect(collect($link)->last()['mount'])->toBe('upperChest')->and($page->text('[data-testid=card]'))->toContain('Goes with');
+});
+
+test('a talk is given its line, a walk breaks into a run', function (): void {
+    [$scene, $user, $path] = stage($this);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[-1.0, 0.6], [-3.0, 0.9]]]]]);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page = $this->workspace($driver);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture');
+    $page->click('[data-testid="beat-Oda-Talk"]');
+    $page->editing(function () use ($page): void {
+        $page->see('textarea[aria-label=Line]')->sendKeys('No, *you* wind it.');
+        $page->press('How it plays', 'summary');
+    });
+    expect(((array) SceneRows::all($scene->refresh())['beats'][0]['settings'])['line'])->toBe('No, *you* wind it.');
+    $page->click('[data-testid="beat-Bram-Walk"]');
+    $page->editing(fn () => $page->click('[data-testid=change-walk]'));
+    $page->editing(fn () => $page->set('Speed from place 1', '2.6'));
+    $beat = collect(SceneRows::all($scene->refresh())['beats'])->last();
+    expect($beat['path']['changes'])->toEqual([['after' => 1, 'style' => ['speed' => 2.6]]]);
+});

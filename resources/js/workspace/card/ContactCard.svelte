@@ -6,7 +6,7 @@
     import { effectorName } from './parts';
 
     let { contact }: { contact: ContactRow } = $props();
-    const { scene } = getDesk();
+    const { scene, view } = getDesk();
     const who = $derived(scene.find('items', contact.itemId));
     const target = $derived(contact.targetId ? scene.find('items', contact.targetId) : null);
     const mounts = $derived(scene.manifest?.items.find((i) => i.id === `i${contact.targetId}`)?.mounts ?? []);
@@ -43,6 +43,20 @@
         <NumberField label="y (m)" value={contact.offset[1]} unit="m" save={shift(1)} />
         <NumberField label="z (m)" value={contact.offset[2]} unit="m" save={shift(2)} />
     </dd>
+    {#if scene.canEdit}
+        <dt></dt>
+        <dd>
+            <button
+                class="text-tide hover:underline"
+                data-testid="aim-again"
+                onclick={() =>
+                    (view.aiming = {
+                        what: `the ${effectorName(contact.effector)} of ${who?.name ?? ''}`,
+                        take: ({ item, offset }) => (item === contact.itemId ? null : set({ target: item, mount: '', offset })),
+                    })}>Click another place in the picture</button
+            >
+        </dd>
+    {/if}
     {#if contact.effector !== 'look'}
         <dt class="text-soft">Turns</dt>
         <dd>

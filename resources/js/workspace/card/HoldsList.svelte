@@ -4,7 +4,7 @@
     import { EFFECTORS, effectorName, JOINTS, jointName } from './parts';
 
     let { item }: { item: ItemRow } = $props();
-    const { scene, playhead } = getDesk();
+    const { scene, playhead, view } = getDesk();
     const contacts = $derived(scene.rows.contacts.filter((c) => c.itemId === item.id).sort((a, b) => a.from - b.from));
     const touchUps = $derived(scene.rows.touch_ups.filter((t) => t.itemId === item.id).sort((a, b) => a.from - b.from));
     const others = $derived(scene.rows.items.filter((i) => i.id !== item.id));
@@ -28,6 +28,23 @@
             to: from + 48,
         });
         if (done) select('contacts', known);
+    }
+
+    /** The place is clicked in the picture: on a thing it goes with the thing; on a performer it is where one would take hold. */
+    function aim() {
+        const part = effector;
+        view.aiming = {
+            what: `the ${effectorName(part)} of ${item.name}`,
+            take: async ({ item: hit, offset }) => {
+                const on = others.find((o) => o.id === hit);
+                const from = Math.round(playhead.frame);
+                const known = new Set(scene.rows.contacts.map((c) => c.id));
+                const where = !on ? { offset } : on.kind === 'performer' ? { target: on.id, mount: likely(on) } : { target: on.id, offset };
+                if (hit === item.id) return;
+                if (await scene.edit({ do: 'contact.add', item: item.id, effector: part, from, to: from + 48, ...where }))
+                    select('contacts', known);
+            },
+        };
     }
 
     /** Where one would take hold: a hand, a face for a look, the first named place of a thing. */
@@ -72,6 +89,13 @@
                 {#each others as o (o.id)}<option value={o.id}>{o.name}</option>{/each}
             </select>
             <button class="rounded border border-line px-1.5 hover:bg-desk" data-testid="add-contact" onclick={hold}>Hold</button>
+            <button
+                class="col-span-2 rounded border border-line px-1.5 hover:bg-desk"
+                data-testid="aim-contact"
+                title="The place is then clicked in the picture"
+                aria-pressed={view.aiming !== null}
+                onclick={aim}>Hold a place in the picture</button
+            >
             <select class={field} aria-label="Joint to touch up" bind:value={joint}>
                 {#each Object.entries(JOINTS) as [value, label] (value)}<option {value}>{label}</option>{/each}
             </select>

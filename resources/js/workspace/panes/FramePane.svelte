@@ -181,6 +181,10 @@
         const r = canvas.getBoundingClientRect();
         const hit =
             e.button === 0 ? painter.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2) : null;
+        if (view.aiming && e.button === 0) {
+            if (hit) view.aimed(hit);
+            return;
+        }
         const id = hit?.item ? Number(hit.item.slice(1)) : null;
         const item = id === null ? null : scene.find('items', id);
         if (item && scene.isSelected('items', item.id) && scene.canEdit) {
@@ -259,6 +263,11 @@
 
     /** Escape lets go of what is held; nothing else hears it then. */
     function letGo(e: KeyboardEvent) {
+        if (e.key === 'Escape' && view.aiming) {
+            view.aiming = null;
+            e.stopPropagation();
+            return;
+        }
         if (e.key !== 'Escape' || !drag) return;
         drag = null;
         wanted = true;
@@ -354,7 +363,7 @@
         >
             <canvas
                 bind:this={canvas}
-                class="h-full w-full touch-none bg-[#2c2d2f]"
+                class={['h-full w-full touch-none bg-[#2c2d2f]', view.aiming && 'cursor-crosshair']}
                 data-testid="frame"
                 data-frame={playhead.frame}
                 tabindex="0"
@@ -365,6 +374,11 @@
                 oncontextmenu={(e) => e.preventDefault()}
             ></canvas>
             {#if marks}<FloorMark {...marks} colour={tapeColour(marks.item.tape)} onturn={scene.canEdit ? knobDown : null} />{/if}
+            {#if view.aiming}
+                <p class="pointer-events-none absolute inset-x-0 top-3 mx-auto w-fit rounded bg-paper/95 px-3 py-1 text-xs text-ink">
+                    Click the place for {view.aiming.what}. Escape leaves it.
+                </p>
+            {/if}
             {#if failed}
                 <p class="absolute inset-x-6 top-6 rounded bg-paper p-3 text-alarm" role="alert">{failed}</p>
             {:else if scene.rows.items.length === 0}

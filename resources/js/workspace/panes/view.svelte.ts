@@ -6,6 +6,12 @@ import type { SceneStore } from '../scene.svelte';
 
 export type Source = { kind: 'reel' } | { kind: 'camera'; id: number } | { kind: 'free' };
 
+/** A place that was clicked in the picture: on a thing, in the thing's own space, or in the scene. */
+export interface AimedAt {
+    item: number | null;
+    offset: Vec3;
+}
+
 /** What the frame pane looks through: the reel's camera, one camera, or a free view of one's own. */
 export class FrameView {
     source = $state.raw<Source>({ kind: 'free' });
@@ -13,6 +19,8 @@ export class FrameView {
     version = $state(0);
     /** The beat or thing whose way is drawn on the plan at present. */
     pathing = $state<{ table: 'beats' | 'items'; id: number } | null>(null);
+    /** Who waits for a place to be clicked in the picture, and what for, in words. */
+    aiming = $state.raw<{ what: string; take: (place: AimedAt) => void } | null>(null);
     /** Frame at which a new route sets off. */
     routeFrom = 0;
     readonly free = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
@@ -52,6 +60,16 @@ export class FrameView {
                 points: points.length > 0 ? points : null,
                 ...(item.route ? {} : { from: this.routeFrom }),
             });
+    }
+
+    /** Hands the clicked place on; a place on a thing goes with the thing. */
+    aimed(hit: { item: string | null; point: Vector3 }): void {
+        const taker = this.aiming;
+        this.aiming = null;
+        const group = hit.item ? this.painter?.stage.groupOf(hit.item) : null;
+        const p = group ? group.worldToLocal(hit.point.clone()) : hit.point;
+        const offset = p.toArray().map((v) => Math.round(v * 1000) / 1000) as Vec3;
+        taker?.take({ item: hit.item ? Number(hit.item.slice(1)) : null, offset });
     }
 
     isPathing(table: 'beats' | 'items', id: number): boolean {
