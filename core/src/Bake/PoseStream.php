@@ -104,7 +104,7 @@ final class PoseStream
             }
         }
         foreach ($rows as $id => $values) {
-            $tracks[] = ['head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count], 'values' => $values];
+            $tracks[] = ['head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count], 'bytes' => pack('g*', ...$values)];
         }
 
         return self::pack($from, $count, $tracks);
@@ -112,7 +112,7 @@ final class PoseStream
 
     /**
      * @param  list<Moment>  $moments
-     * @return array{head: array<string, mixed>, values: list<float>}
+     * @return array{head: array<string, mixed>, bytes: string}
      */
     private static function track(CompiledScene $scene, string $id, array $moments): array
     {
@@ -122,24 +122,22 @@ final class PoseStream
         $rows = $lane !== null || $moves || $cloth !== null ? count($moments) : 1;
         $joints = $lane?->figure->skeleton->count() ?? 0;
         $morphs = $lane === null ? 0 : count($lane->figure->morphs);
-        $values = [];
+        $bytes = '';
         for ($i = 0; $i < $rows; $i++) {
-            array_push($values, ...$moments[$i]->place($id)->flat());
+            $bytes .= pack('g10', ...$moments[$i]->place($id)->flat());
             if ($cloth !== null) {
-                array_push($values, ...$moments[$i]->cloth($id));
-
-                continue;
-            }
-            if ($lane !== null) {
-                array_push($values, ...array_slice($moments[$i]->row($id), 0, 3 + 4 * $joints + $morphs));
+                $bytes .= pack('g*', ...$moments[$i]->cloth($id));
+            } elseif ($lane !== null) {
+                // A row ends with the root's way, which nobody draws.
+                $bytes .= substr(pack('g*', ...$moments[$i]->row($id)), 0, 4 * (3 + 4 * $joints + $morphs));
             }
         }
         if ($cloth !== null) {
-            return ['head' => ['item' => $id, 'kind' => 'cloth', 'stride' => self::PLACE + 3 * $cloth->particles(), 'rows' => $rows, 'particles' => $cloth->particles()], 'values' => $values];
+            return ['head' => ['item' => $id, 'kind' => 'cloth', 'stride' => self::PLACE + 3 * $cloth->particles(), 'rows' => $rows, 'particles' => $cloth->particles()], 'bytes' => $bytes];
         }
         $head = ['item' => $id, 'kind' => $lane === null ? 'place' : 'figure', 'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs), 'rows' => $rows];
 
-        return ['head' => $lane === null ? $head : $head + ['joints' => $joints, 'morphs' => $morphs], 'values' => $values];
+        return ['head' => $lane === null ? $head : $head + ['joints' => $joints, 'morphs' => $morphs], 'bytes' => $bytes];
     }
 
     /** @return list<float> */
@@ -148,7 +146,7 @@ final class PoseStream
         return [...$c->position, ...$c->rotation, $c->focalMm, $c->focusMetres, $c->fStop];
     }
 
-    /** @param  list<array{head: array<string, mixed>, values: list<float>}>  $tracks */
+    /** @param  list<array{head: array<string, mixed>, bytes: string}>  $tracks */
     private static function pack(int $from, int $count, array $tracks): string
     {
         $heads = [];
@@ -156,10 +154,8 @@ final class PoseStream
         $body = [];
         foreach ($tracks as $t) {
             $heads[] = $t['head'] + ['offset' => $offset];
-            $offset += count($t['values']);
-            foreach (array_chunk($t['values'], 4096) as $part) {
-                $body[] = pack('g*', ...$part);
-            }
+            $offset += intdiv(strlen($t['bytes']), 4);
+            $body[] = $t['bytes'];
         }
         $json = json_encode(['from' => $from, 'count' => $count, 'tracks' => $heads], JSON_THROW_ON_ERROR);
         $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);

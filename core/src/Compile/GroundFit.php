@@ -18,7 +18,7 @@ use CrispReel\Core\Rig\Posture;
  */
 final class GroundFit
 {
-    private const VERSION = 1;
+    private const VERSION = 2;
 
     /** Metres within which ground counts as even: boards are never quite. */
     private const EVEN = 0.012;
@@ -48,6 +48,9 @@ final class GroundFit
     /** Null where the ground is even. */
     public static function of(LaneSegment $segment, Item $item, Figure $figure, Surroundings $around, AssetSource $assets, float $rate): ?self
     {
+        if ($around->isEmpty()) {
+            return null;
+        }
         $frames = (int) ceil(min(20_000, $segment->end - $segment->start));
         $place = Placement::standing($item->position, $item->headingDeg, $item->scale);
         $region = self::region($segment, $figure, $place, $frames);
@@ -78,10 +81,11 @@ final class GroundFit
     private static function region(LaneSegment $segment, Figure $figure, Placement $place, int $frames): array
     {
         $region = [INF, INF, -INF, -INF];
-        for ($f = 0; $f <= $frames; $f += max(1, min(12, intdiv($frames, 2)))) {
-            $row = $segment->row($segment->start + $f);
+        // A few places of the way are enough, and each costs rows to unpack.
+        for ($k = 0; $k <= 6; $k++) {
+            $row = $segment->row($segment->start + $frames * $k / 6);
             $p = $place->point([$row[0], 0.0, $row[2]]);
-            $region = [min($region[0], $p[0] - 0.8), min($region[1], $p[2] - 0.8), max($region[2], $p[0] + 0.8), max($region[3], $p[2] + 0.8)];
+            $region = [min($region[0], $p[0] - 1.0), min($region[1], $p[2] - 1.0), max($region[2], $p[0] + 1.0), max($region[3], $p[2] + 1.0)];
         }
 
         return $region;

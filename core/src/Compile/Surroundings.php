@@ -22,6 +22,9 @@ final class Surroundings
     /** @var array<string, RayTree> */
     private array $trees = [];
 
+    /** @var list<array{Item, float, float, float}>|null */
+    private ?array $still = null;
+
     public function __construct(private readonly Document $document, private readonly AssetSource $assets)
     {
     }
@@ -34,31 +37,59 @@ final class Surroundings
      */
     private function near(array $region): array
     {
-        $moved = [];
-        foreach ($this->document->links as $l) {
-            $moved[$l->child] = true;
-        }
         $out = [];
-        foreach ($this->document->items as $item) {
-            $digest = $this->assets->digest($this->document->assets[$item->asset]);
-            $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
-            if ($item->kind === 'performer' || isset($moved[$item->id]) || $item->moves() || isset($extras['backdrop']) || isset($extras['cloth']) || ! is_array($digest['bounds'] ?? null)) {
-                continue;
-            }
-
-            /** @var array{array{float, float, float}, array{float, float, float}} $b */
-            $b = $digest['bounds'];
-            $wide = max($b[1][0] - $b[0][0], $b[1][2] - $b[0][2]) * $item->scale;
-            $radius = hypot($b[1][0] - $b[0][0], $b[1][2] - $b[0][2]) / 2 * $item->scale;
-            $m = $this->place($item)->point([($b[0][0] + $b[1][0]) / 2, 0.0, ($b[0][2] + $b[1][2]) / 2]);
-            $dx = max($region[0] - $m[0], 0.0, $m[0] - $region[2]);
-            $dz = max($region[1] - $m[2], 0.0, $m[2] - $region[3]);
-            if ($wide >= self::LEAST && hypot($dx, $dz) <= $radius) {
+        foreach ($this->still() as [$item, $x, $z, $radius]) {
+            $dx = max($region[0] - $x, 0.0, $x - $region[2]);
+            $dz = max($region[1] - $z, 0.0, $z - $region[3]);
+            if (hypot($dx, $dz) <= $radius) {
                 $out[$item->id] = $item;
             }
         }
 
         return $out;
+    }
+
+    /** Whether there is anything at all to stand on. */
+    public function isEmpty(): bool
+    {
+        return $this->still() === [];
+    }
+
+    /**
+     * All that stands still and is large enough, with its middle and planar radius.
+     *
+     * @return list<array{Item, float, float, float}>
+     */
+    private function still(): array
+    {
+        if ($this->still !== null) {
+            return $this->still;
+        }
+        $moved = [];
+        foreach ($this->document->links as $l) {
+            $moved[$l->child] = true;
+        }
+        $this->still = [];
+        foreach ($this->document->items as $item) {
+            if ($item->kind === 'performer' || isset($moved[$item->id]) || $item->moves()) {
+                continue;
+            }
+            $digest = $this->assets->digest($this->document->assets[$item->asset]);
+            $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
+            if (isset($extras['backdrop']) || isset($extras['cloth']) || ! is_array($digest['bounds'] ?? null)) {
+                continue;
+            }
+
+            /** @var array{array{float, float, float}, array{float, float, float}} $b */
+            $b = $digest['bounds'];
+            if (max($b[1][0] - $b[0][0], $b[1][2] - $b[0][2]) * $item->scale < self::LEAST) {
+                continue;
+            }
+            $m = $this->place($item)->point([($b[0][0] + $b[1][0]) / 2, 0.0, ($b[0][2] + $b[1][2]) / 2]);
+            $this->still[] = [$item, $m[0], $m[2], hypot($b[1][0] - $b[0][0], $b[1][2] - $b[0][2]) / 2 * $item->scale];
+        }
+
+        return $this->still;
     }
 
     private function place(Item $item): Placement
