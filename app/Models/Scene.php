@@ -22,6 +22,7 @@ class Scene extends Model
 {
     protected $guarded = [];
 
+    /** @var array<string, string> */
     protected $casts = ['wind' => 'array'];
 
     /** @return BelongsTo<Production, $this> */
