@@ -29,6 +29,8 @@ function numbered(gltf: GLTF): Group {
         const found = gltf.parser.associations.get(o) as { nodes?: number } | undefined;
         if (found?.nodes !== undefined) o.userData.node = found.nodes;
     });
+    // A cloth follows its particles in one piece.
+    gltf.scene.userData.whole = (gltf.asset as { extras?: { cloth?: unknown } }).extras?.cloth !== undefined;
     return gltf.scene;
 }
 
@@ -40,6 +42,7 @@ async function thinned(model: Group): Promise<Group> {
         if (isMesh(o)) meshes.push(o);
     });
     for (const mesh of meshes) {
+        if (model.userData.whole === true) continue;
         const parts = partSurface(mesh);
         parts.forEach((part) => makeLevels(part.geometry));
         if (parts[0] === mesh) continue;

@@ -114,7 +114,7 @@ export class Stage {
         const group = new Group();
         group.name = item.id;
         group.add(model);
-        const cloth = item.extras.cloth ? Cloth.of(model) : null;
+        const cloth = item.extras.cloth && item.kind !== 'performer' ? Cloth.of(model) : null;
         const meshes = paintAll(model, (from, coloured) => repaint(this.uniforms, from, coloured, this.draft));
         meshes.forEach((m) => chooseLevels(m, this.fineness));
         const twins = meshes.map((m) => this.depthTwin(m)).filter((m) => m !== null);

@@ -59,11 +59,12 @@
             </dd>
         {/each}
         {#if motion?.slug === 'talk'}
-            <dt class="self-start text-soft">Line</dt>
-            <dd>
+            <dt class="text-soft">Line</dt>
+            <dd></dd>
+            <dd class="col-span-2">
                 <textarea
-                    class={field}
-                    rows="2"
+                    class={[field, 'px-2']}
+                    rows="3"
                     maxlength="400"
                     aria-label="Line"
                     placeholder="What is said; *stressed* words get a stroke"
