@@ -8,6 +8,8 @@ return [
     'commands_per_call' => 500,
     'chrome' => env('REEL_CHROME', '/usr/bin/chromium'),
     'chromedriver' => env('REEL_CHROMEDRIVER', '/usr/bin/chromedriver'),
+    'assimp' => env('REEL_ASSIMP', '/usr/bin/assimp'),
+    'ffprobe' => env('REEL_FFPROBE', '/usr/bin/ffprobe'),
     'ffmpeg' => env('REEL_FFMPEG', '/usr/bin/ffmpeg'),
     // Where the render worker's browser reaches the application.
     'internal_url' => env('REEL_INTERNAL_URL', env('APP_URL', 'http://127.0.0.1:8080')),

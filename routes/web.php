@@ -3,8 +3,11 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\AccountController;
+use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\AssetController;
+use App\Http\Controllers\KitController;
 use App\Http\Controllers\PageController;
+use App\Http\Controllers\PreviewController;
 use App\Http\Controllers\ProductionController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SceneController;
@@ -22,6 +25,22 @@ Route::prefix('api')->group(function (): void {
         Route::delete('productions/{production}', [ProductionController::class, 'destroy']);
         Route::post('productions/{production}/scenes', [ProductionController::class, 'storeScene']);
         Route::post('productions/{production}/assets', [AssetController::class, 'store']);
+        Route::post('productions/{production}/drops', [ArrivalController::class, 'drop']);
+        Route::get('productions/{production}/arrivals', [ArrivalController::class, 'index']);
+        Route::post('arrivals/{arrival}/mend', [ArrivalController::class, 'mend']);
+        Route::get('arrivals/{arrival}/preview', [ArrivalController::class, 'preview']);
+        Route::post('arrivals/{arrival}/seen', [ArrivalController::class, 'seen']);
+        Route::delete('arrivals/{arrival}', [ArrivalController::class, 'destroy']);
+        Route::get('productions/{production}/kit', [KitController::class, 'index']);
+        Route::get('productions/{production}/kit/{asset}', [KitController::class, 'show']);
+        Route::patch('productions/{production}/kit/{asset}', [KitController::class, 'update']);
+        Route::post('productions/{production}/kit/{asset}/replace', [KitController::class, 'replace']);
+        Route::post('productions/{production}/kit/{asset}/revert', [KitController::class, 'revert']);
+        Route::post('productions/{production}/kit/{asset}/archive', [KitController::class, 'archive']);
+        Route::get('productions/{production}/credits', [KitController::class, 'credits']);
+        Route::get('productions/{production}/previews', [PreviewController::class, 'show']);
+        Route::get('previews/blocks/{hash}', [PreviewController::class, 'block']);
+        Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);
         Route::get('blobs/{hash}', [AssetController::class, 'blob']);
         Route::get('scenes/{scene}', [SceneController::class, 'show']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);

@@ -127,25 +127,53 @@ final class AssetIntake
      */
     private function store(?Production $production, string $kind, string $name, string $bytes, array $digest, array $tags, ?string $slug, string $credit, string $licence, ?array $facts = null, array $findings = []): AssetVersion
     {
-        $blob = $this->blobs->put($bytes);
-        $digestHash = $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
         $slug ??= $this->freeSlug($production, $name);
 
-        return DB::transaction(function () use ($production, $kind, $name, $tags, $slug, $credit, $licence, $blob, $digestHash, $digest, $facts, $findings): AssetVersion {
+        return DB::transaction(function () use ($production, $kind, $name, $bytes, $tags, $slug, $credit, $licence, $digest, $facts, $findings): AssetVersion {
             $asset = Asset::query()->firstOrCreate(
                 ['production_id' => $production?->id, 'slug' => $slug],
                 ['kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence],
             );
-            $latest = $asset->versions()->orderByDesc('number')->first();
-            if ($latest !== null && $latest->blob === $blob && $latest->digest === $digestHash) {
-                return $latest;
-            }
 
-            return $asset->versions()->create([
-                'number' => ($latest->number ?? 0) + 1, 'blob' => $blob, 'digest' => $digestHash, 'picture' => null,
-                'facts' => $facts ?? self::facts($digest), 'findings' => $findings,
-            ]);
+            return $this->version($asset, $bytes, $digest, $facts, $findings);
         });
+    }
+
+    /**
+     * An asset of a production under a free name, without a version yet.
+     *
+     * @param  list<string>  $tags
+     */
+    public function asset(Production $production, string $kind, string $name, array $tags, string $source): Asset
+    {
+        $name = Str::limit($name, 110, '');
+
+        return Asset::query()->create([
+            'production_id' => $production->id, 'slug' => $this->freeSlug($production, $name), 'kind' => $kind, 'name' => $name, 'tags' => $tags, 'credit' => 'Brought in', 'licence' => 'unknown', 'source' => mb_substr($source, -290),
+        ]);
+    }
+
+    /**
+     * The next version, or the newest again when nothing is new in it.
+     *
+     * @param  array<string, mixed>  $digest
+     * @param  array<string, mixed>|null  $facts
+     * @param  list<string>  $findings
+     */
+    public function version(Asset $asset, string $bytes, array $digest, ?array $facts = null, array $findings = [], ?string $light = null, ?string $picture = null): AssetVersion
+    {
+        $blob = $this->blobs->put($bytes);
+        $digestHash = $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
+        $lightHash = $light === null ? null : $this->blobs->put($light);
+        $latest = $asset->versions()->orderByDesc('number')->first();
+        if ($latest !== null && $latest->blob === $blob && $latest->digest === $digestHash && $latest->light === $lightHash) {
+            return $latest;
+        }
+
+        return $asset->versions()->create([
+            'number' => ($latest->number ?? 0) + 1, 'blob' => $blob, 'digest' => $digestHash, 'light' => $lightHash, 'picture' => $picture,
+            'facts' => $facts ?? self::facts($digest), 'findings' => $findings,
+        ]);
     }
 
     private function freeSlug(?Production $production, string $name): string
@@ -162,18 +190,22 @@ final class AssetIntake
      * @param  array<string, mixed>  $digest
      * @return array<string, mixed>
      */
-    private static function facts(array $digest): array
+    public static function facts(array $digest): array
     {
         /** @var array{list<float>, list<float>} $b */
         $b = $digest['bounds'];
         $roles = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['roles'] ?? null) ? count($digest['skeleton']['roles']) : 0;
+        $names = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? array_filter($digest['skeleton']['names'], is_string(...)) : [];
+        $shapes = is_array($digest['morphs'] ?? null) ? array_filter($digest['morphs'], is_string(...)) : [];
         $round = static fn (float $v): float => round($v, 3);
 
         return [
             'size' => array_map(static fn (int $k): float => $round($b[1][$k] - $b[0][$k]), [0, 1, 2]),
             'triangles' => $digest['triangles'], 'vertices' => $digest['vertices'], 'draws' => $digest['draws'],
             'joints' => is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? count($digest['skeleton']['names']) : 0,
-            'roles' => $roles, 'shapes' => is_array($digest['morphs'] ?? null) ? count($digest['morphs']) : 0,
+            'roles' => $roles, 'shapes' => count($shapes),
+            'mouths' => count(preg_grep('/^(mouth|viseme|jaw|lips?|v_|aa|ee|oh|ou|ih)/i', $shapes) ?: []), 'eyelids' => (preg_grep('/blink|eye.?(close|lid)/i', $shapes) ?: []) !== [],
+            'fingers' => count(preg_grep('/thumb|index|middle|ring|pinky|little|finger/i', $names) ?: []) >= 6,
             'mounts' => array_keys(is_array($digest['mounts'] ?? null) ? $digest['mounts'] : []), 'clips' => $digest['clips'] ?? [],
         ];
     }

@@ -57,7 +57,7 @@ final class PictureMaker
     /** @return Collection<int, AssetVersion> */
     private function wanting(bool $again): Collection
     {
-        return AssetVersion::query()->with('asset')->when(! $again, fn ($q) => $q->whereNull('picture'))
+        return AssetVersion::query()->with('asset')->whereHas('asset', static fn ($q) => $q->whereIn('kind', ['performer', 'set', 'prop', 'motion'])->whereNull('archived_at'))->when(! $again, fn ($q) => $q->whereNull('picture'))
             ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->groupBy('asset_id'))->orderBy('id')->limit(60)->get();
     }
 

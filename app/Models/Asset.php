@@ -16,6 +16,11 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property list<string> $tags
  * @property string $credit
  * @property string $licence
+ * @property string|null $source the file it came from, as it was called
+ * @property int|null $colour
+ * @property string|null $folder
+ * @property \Illuminate\Support\Carbon|null $archived_at
+ * @property \Illuminate\Support\Carbon|null $created_at
  * @property \Illuminate\Database\Eloquent\Collection<int, AssetVersion> $versions
  */
 class Asset extends Model
@@ -25,7 +30,7 @@ class Asset extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['tags' => 'array'];
+        return ['tags' => 'array', 'archived_at' => 'datetime'];
     }
 
     /** @return HasMany<AssetVersion, $this> */

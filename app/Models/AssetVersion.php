@@ -14,6 +14,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $blob
  * @property string $digest
  * @property string|null $picture
+ * @property string|null $light a copy with fewer triangles for work
  * @property array<string, mixed> $facts
  * @property array<mixed> $findings
  * @property Asset $asset

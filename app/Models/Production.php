@@ -41,6 +41,12 @@ class Production extends Model
         return $this->hasMany(Asset::class);
     }
 
+    /** @return HasMany<Arrival, $this> */
+    public function arrivals(): HasMany
+    {
+        return $this->hasMany(Arrival::class);
+    }
+
     /** Goes with everything that is its own. What points at cameras and assets goes before them. */
     public function erase(): void
     {

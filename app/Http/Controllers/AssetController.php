@@ -28,7 +28,7 @@ final class AssetController
         /** @var User $user */
         $user = $request->user();
         $productions = Production::query()->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->pluck('id');
-        $may = AssetVersion::query()->where(fn ($q) => $q->where('blob', $hash)->orWhere('picture', $hash))
+        $may = AssetVersion::query()->where(fn ($q) => $q->where('blob', $hash)->orWhere('picture', $hash)->orWhere('light', $hash))
             ->whereHas('asset', fn ($q) => $q->whereNull('production_id')->orWhereIn('production_id', $productions))->exists();
         abort_unless($may && preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
 
@@ -39,7 +39,7 @@ final class AssetController
     {
         $bytes = $blobs->get($hash);
         $type = match (true) {
-            str_starts_with($bytes, 'glTF') => 'model/gltf-binary', str_starts_with($bytes, "\x89PNG") => 'image/png', str_starts_with($bytes, '{') => 'application/json',
+            str_starts_with($bytes, 'glTF') => 'model/gltf-binary', str_starts_with($bytes, "\x89PNG") => 'image/png', str_starts_with($bytes, "\xFF\xD8") => 'image/jpeg', substr($bytes, 8, 4) === 'WEBP' => 'image/webp', str_starts_with($bytes, '{') => 'application/json',
             default => 'application/octet-stream',
         };
 

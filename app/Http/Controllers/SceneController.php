@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Assets\KitShelf;
 use App\Edits\EditRunner;
 use App\Models\Asset;
+use App\Models\AssetVersion;
 use App\Models\Edit;
 use App\Models\Production;
 use App\Models\Scene;
@@ -39,7 +41,7 @@ final class SceneController
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
             ],
-            'rows' => SceneRows::all($scene), 'assets' => $this->assets($scene->production), 'manifest' => $this->stream->manifest($compiled),
+            'rows' => SceneRows::all($scene), 'assets' => $this->assets($scene->production), 'manifest' => $this->manifest($compiled),
             'history' => $this->history($scene, $user),
         ]);
     }
@@ -87,7 +89,7 @@ final class SceneController
         }
 
         return response()->json([
-            'revision' => $scene->revision, 'changes' => $this->since($scene, $since), 'manifest' => $this->stream->manifest($this->stream->compile($scene)),
+            'revision' => $scene->revision, 'changes' => $this->since($scene, $since), 'manifest' => $this->manifest($this->stream->compile($scene)),
             'history' => $this->history($scene, $user), 'here' => $here,
         ]);
     }
@@ -104,18 +106,30 @@ final class SceneController
         return response($bytes, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable']);
     }
 
+    /**
+     * What the workspace draws: where an asset has a lighter copy, that one. Renders take the whole.
+     *
+     * @return array<string, mixed>
+     */
+    private function manifest(CompiledScene $scene): array
+    {
+        $manifest = $this->stream->manifest($scene);
+        $blobs = array_map(static fn ($a): string => $a->blob, array_values($scene->document->assets));
+        $light = AssetVersion::query()->whereIn('blob', $blobs)->whereNotNull('light')->pluck('light', 'blob');
+        foreach ($light->isEmpty() || ! is_array($manifest['items']) ? [] : $manifest['items'] as $k => $item) {
+            if (is_array($item) && is_string($item['blob'] ?? null)) {
+                $manifest['items'][$k]['blob'] = $light[$item['blob']] ?? $item['blob'];
+            }
+        }
+
+        return $manifest;
+    }
+
     /** @return list<array<string, mixed>> */
     private function assets(Production $production): array
     {
-        return Asset::query()->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->with('versions')->orderBy('id')->get()
-            ->map(static function (Asset $a): array {
-                $v = $a->versions->sortBy('number')->last();
-
-                return [
-                    'id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'slug' => $a->slug, 'tags' => $a->tags, 'credit' => $a->credit, 'licence' => $a->licence,
-                    'house' => $a->production_id === null, 'blob' => $v?->blob, 'picture' => $v?->picture, 'facts' => $v?->facts,
-                ];
-            })->all();
+        return Asset::query()->with('versions')->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->whereNull('archived_at')->orderBy('id')->get()
+            ->map(static fn (Asset $a): array => KitShelf::row($a, $a->versions->sortBy('number')->last()))->all();
     }
 
     private function answer(Scene $scene, User $user, Edit $edit, CompiledScene $compiled, ?int $base): JsonResponse
@@ -125,7 +139,7 @@ final class SceneController
         return response()->json([
             'revision' => $edit->revision, 'label' => $edit->label, 'kind' => $edit->kind,
             'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->row_changes),
-            'manifest' => $this->stream->manifest($compiled), 'history' => $this->history($scene, $user),
+            'manifest' => $this->manifest($compiled), 'history' => $this->history($scene, $user),
         ]);
     }
 

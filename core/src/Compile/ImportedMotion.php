@@ -35,10 +35,13 @@ final class ImportedMotion
 
         /** @var array<string, string> $roles chosen by hand */
         $roles = is_array($digest['rolesByHand'] ?? null) ? $digest['rolesByHand'] : [];
-        $key = hash('sha256', json_encode(['imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles], JSON_THROW_ON_ERROR));
+        // How much faster than it was recorded it is to go, when its rate was told wrongly.
+        $pace = is_float($digest['pace'] ?? null) || is_int($digest['pace'] ?? null) ? (float) $digest['pace'] : 1.0;
+        $key = hash('sha256', json_encode(['imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles, ...($pace === 1.0 ? [] : [$pace])], JSON_THROW_ON_ERROR));
         $bytes = $assets->solved($key);
         if ($bytes === null) {
             [$clip, $source] = self::read($assets->blob($asset), $number, $asset->name, $figure);
+            $clip = $pace === 1.0 ? $clip : $clip->paced($pace);
             $bytes = self::sampled($clip, $source, $figure, $asset->name, $roles)->toBytes();
             $assets->keep($key, $bytes);
         }

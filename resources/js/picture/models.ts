@@ -74,7 +74,7 @@ export function paintAll(root: Object3D, paint: (from: Material, coloured: boole
         if (!from) return;
         const coloured = o.geometry.getAttribute('color') !== undefined;
         o.material = paint(from, coloured);
-        o.castShadow = from.userData.paint !== 'eye' && from.userData.paint !== 'backdrop';
+        o.castShadow = from.userData.paint !== 'eye' && from.userData.paint !== 'backdrop' && !from.transparent;
         o.receiveShadow = from.userData.paint !== 'backdrop';
         o.frustumCulled = !(o instanceof SkinnedMesh) && from.userData.paint !== 'backdrop';
         meshes.push(o);

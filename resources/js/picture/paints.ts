@@ -37,6 +37,12 @@ export interface PaintOptions {
     map?: Texture | null;
     coloured?: boolean;
     draft?: boolean;
+    /** The picture's clear parts are holes. */
+    cut?: boolean;
+    /** Below 1: glass, so much of it solid. */
+    solid?: number;
+    /** In place of the paint's own gloss, 0 matt to 1. */
+    gloss?: number;
 }
 
 /** The one paint shader, in the variant that a surface needs. */
@@ -49,11 +55,15 @@ export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
     if (o.paint === 'backdrop') defines.BACKDROP = '';
     if (o.map) defines.TEXTURED = '';
     if (o.draft) defines.DRAFT = '';
+    if (o.cut && o.map) defines.CUT = '';
+    const glass = o.solid !== undefined;
+    if (glass) defines.GLASS = '';
     return new ShaderMaterial({
         uniforms: {
             ...UniformsUtils.clone(UniformsLib.lights),
             ...u,
-            finish: { value: new Vector4(...finish) },
+            finish: { value: new Vector4(o.gloss ?? finish[0], finish[1], finish[2], finish[3]) },
+            ...(glass ? { solid: { value: o.solid } } : {}),
             tint: { value: new Vector3(tint.r, tint.g, tint.b) },
             map: { value: o.map ?? null },
         },
@@ -63,6 +73,8 @@ export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
         vertexColors: o.coloured ?? true,
         side: o.doubleSided ? DoubleSide : FrontSide,
         defines,
+        transparent: glass,
+        depthWrite: !glass,
     });
 }
 
@@ -80,12 +92,21 @@ export function repaint(u: StageUniforms, from: Material, coloured: boolean, dra
         doubleSided: from.side === DoubleSide,
         tint: standard.color ?? new Color(0.7, 0.7, 0.7),
         map: standard.map ?? null,
+        cut: standard.alphaTest > 0,
+        ...(standard.transparent ? { solid: standard.opacity } : {}),
+        gloss: glossOf(standard),
     });
+}
+
+/** From roughness: what is rougher than .6 is matt paint to us. */
+function glossOf(m: MeshStandardMaterial): number {
+    if (typeof m.roughness !== 'number') return 0.05;
+    return Math.min(0.9, 0.05 + Math.max(0, 0.6 - m.roughness) * 1.3 + Math.max(0, m.metalness) * 0.15 * (1 - m.roughness));
 }
 
 /** Lays depth before paint, so that no pixel is painted twice. Far flats hide nothing, and a surface with holes cut by its picture cannot be laid. */
 export function depthPaint(u: StageUniforms, painted: ShaderMaterial): ShaderMaterial | null {
-    if ('TEXTURED' in painted.defines || 'BACKDROP' in painted.defines) return null;
+    if ('CUT' in painted.defines || 'GLASS' in painted.defines || 'BACKDROP' in painted.defines) return null;
     return new ShaderMaterial({
         uniforms: { time: u.time },
         vertexShader: glsl.PAINT_VERTEX,

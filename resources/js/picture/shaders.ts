@@ -70,7 +70,6 @@ varying vec4 vBake;
 varying vec3 vSurf;
 #endif
 #ifdef TEXTURED
-attribute vec2 uv;
 varying vec2 vUv2;
 #endif
 uniform float time;
@@ -130,6 +129,9 @@ uniform vec3 keyDir, keyColour, rimDir, rimColour, skyAmbient, groundAmbient, wa
 uniform vec4 blobs[${BLOBS}];
 uniform float glow, wrap;
 uniform vec4 finish; // gloss, grain rate, value spread, bump
+#ifdef GLASS
+uniform float solid;
+#endif
 uniform vec3 sunDir;
 varying vec3 vRest, vN, vW, vC;
 varying vec4 vHaze;
@@ -180,7 +182,9 @@ void main() {
     vec3 lamps = vec3(0.);
     #ifdef TEXTURED
     vec4 texel = texture2D(map, vUv2);
+    #ifdef CUT
     if (texel.a < .5) discard;
+    #endif
     albedo *= texel.rgb;
     #endif
     #ifdef PAINTED
@@ -263,7 +267,16 @@ void main() {
     rim *= rim * rim;
     c += albedo * rim * (skyAmbient * .5 + warmAmbient * .6 + keyColour * .10 * smoothstep(-.5, .6, facing));
     #endif
+    #ifdef GLASS
+    // Edges of glass are seen, its face hardly.
+    float a = mix(solid, min(1., solid + .35), gloss);
+    #ifdef TEXTURED
+    a *= texel.a;
+    #endif
+    gl_FragColor = vec4(c * vHaze.a + vHaze.rgb, a);
+    #else
     gl_FragColor = vec4(c * vHaze.a + vHaze.rgb, 1.);
+    #endif
 }`;
 
 export const SKY_VERTEX = /* glsl */ `

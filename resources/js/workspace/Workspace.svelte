@@ -6,6 +6,9 @@
     import Card from './card/Card.svelte';
     import { setDesk, type Step } from './context';
     import { bindKeys } from './keys';
+    import HoverPreview from './kit/HoverPreview.svelte';
+    import { KitStore } from './kit/kit.svelte';
+    import KitRoom from './kit/KitRoom.svelte';
     import KeySheet from './KeySheet.svelte';
     import Lanes from './Lanes.svelte';
     import FramePane from './panes/FramePane.svelte';
@@ -32,7 +35,8 @@
         () => perSecond(scene.rate),
     );
     const view = new FrameView(scene, playhead);
-    setDesk({ scene, playhead, view });
+    const kit = new KitStore(scene);
+    setDesk({ scene, playhead, view, kit });
 
     let step = $state<Step>('Cast');
     let keysOpen = $state(false);
@@ -48,7 +52,7 @@
             view.expose();
         });
         return bindKeys(
-            { scene, playhead, view },
+            { scene, playhead, view, kit },
             { sheet: () => (keysOpen = true), panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both') },
         );
     });
@@ -139,6 +143,8 @@
             {/if}
         </div>
     </div>
+    {#if kit.room}<KitRoom />{/if}
+    <HoverPreview />
     {#if scene.notice}
         <div
             class={[

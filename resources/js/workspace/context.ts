@@ -1,4 +1,5 @@
 import { getContext, setContext } from 'svelte';
+import type { KitStore } from './kit/kit.svelte';
 import type { FrameView } from './panes/view.svelte';
 import type { Playhead } from './playhead.svelte';
 import type { SceneStore } from './scene.svelte';
@@ -10,6 +11,7 @@ export interface Desk {
     scene: SceneStore;
     playhead: Playhead;
     view: FrameView;
+    kit: KitStore;
 }
 
 const KEY = Symbol('desk');

@@ -14,14 +14,15 @@ const typing = (e: KeyboardEvent) => {
 /** All keys of the workspace in one place. */
 export function bindKeys(desk: Desk, others: Others): () => void {
     const act = (e: KeyboardEvent) => {
-        if (typing(e) || !desk.scene.ready) return;
+        if (typing(e) || !desk.scene.ready || desk.kit.room) return;
         if (handle(desk, others, e)) e.preventDefault();
     };
     addEventListener('keydown', act);
     return () => removeEventListener('keydown', act);
 }
 
-function handle({ scene, playhead, view }: Desk, others: Others, e: KeyboardEvent): boolean {
+function handle(desk: Desk, others: Others, e: KeyboardEvent): boolean {
+    const { scene, playhead } = desk;
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
     if (e.ctrlKey || e.metaKey) {
         if (key === 'z') void (e.shiftKey ? scene.redo() : scene.undo());
@@ -48,7 +49,7 @@ function handle({ scene, playhead, view }: Desk, others: Others, e: KeyboardEven
         Escape: () => scene.select(null),
         d: () => duplicate(scene),
         Delete: () => remove(scene),
-        c: () => showSelection({ scene, playhead, view }),
+        c: () => showSelection(desk),
     };
     const run = simple[key];
     if (run) {

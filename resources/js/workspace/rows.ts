@@ -135,13 +135,18 @@ export interface ShotRow {
 
 export interface AssetRow {
     id: number;
-    kind: 'performer' | 'set' | 'prop' | 'motion';
+    kind: 'performer' | 'set' | 'prop' | 'motion' | 'sound' | 'picture';
     name: string;
     slug: string;
     tags: string[];
     credit: string;
     licence: string;
     house: boolean;
+    colour: number | null;
+    folder: string | null;
+    archived: boolean;
+    source: string | null;
+    version: number;
     blob: string;
     picture: string | null;
     facts: Record<string, unknown>;

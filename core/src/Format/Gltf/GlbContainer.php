@@ -13,7 +13,7 @@ final class GlbContainer
 
     private const BIN = 0x004E4942;
 
-    /** @param  array<string, mixed>  $json */
+    /** @param  array<array-key, mixed>  $json */
     public static function pack(array $json, string $binary): string
     {
         $text = json_encode($json, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION);

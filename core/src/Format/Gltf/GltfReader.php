@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Format\Gltf;
 
+use Closure;
 use CrispReel\Core\Math\M4;
 use CrispReel\Core\Motion\Channel;
 use CrispReel\Core\Motion\Clip;
@@ -39,15 +40,25 @@ final class GltfReader
     /** @var array<int, list<float>> */
     private array $read = [];
 
-    /** @param  array<string, mixed>  $json */
-    private function __construct(public readonly array $json, private readonly string $binary, private readonly GltfLimits $limits)
+    /** @var array<int, string> picture to the name of the file that is not there */
+    public readonly array $missingPictures;
+
+    /**
+     * @param  array<string, mixed>  $json
+     * @param  null|Closure(string): ?string  $companion
+     */
+    private function __construct(public readonly array $json, private readonly string $binary, private readonly GltfLimits $limits, private readonly ?Closure $companion)
     {
-        $this->checkEnvelope();
+        $this->missingPictures = $this->checkEnvelope();
         $this->nodes = $this->readNodes();
     }
 
-    /** @throws UnableToReadGltf */
-    public static function read(string $bytes, ?GltfLimits $limits = null): self
+    /**
+     * @param  null|Closure(string): ?string  $companion  the bytes of a file that came along, by the name the glTF calls it; null: not there
+     *
+     * @throws UnableToReadGltf
+     */
+    public static function read(string $bytes, ?GltfLimits $limits = null, ?Closure $companion = null): self
     {
         $limits ??= new GltfLimits;
         if (strlen($bytes) > $limits->bytes) {
@@ -55,10 +66,11 @@ final class GltfReader
         }
         [$json, $binary] = GlbContainer::unpack($bytes);
 
-        return new self($json, $binary, $limits);
+        return new self($json, $binary, $limits, $companion);
     }
 
-    private function checkEnvelope(): void
+    /** @return array<int, string> pictures that are not there */
+    private function checkEnvelope(): array
     {
         $asset = $this->json['asset'] ?? null;
         $version = is_array($asset) ? ($asset['version'] ?? '?') : '?';
@@ -70,12 +82,18 @@ final class GltfReader
                 throw UnableToReadGltf::unknownExtension(is_string($name) ? $name : '?');
             }
         }
+        $missing = [];
         foreach ($this->list('images') as $i => $image) {
             $uri = $image['uri'] ?? null;
             if (is_string($uri) && ! str_starts_with($uri, 'data:')) {
-                throw UnableToReadGltf::externalFile("Picture {$i}", $uri);
+                $companion = $this->companion ?? throw UnableToReadGltf::externalFile("Picture {$i}", $uri);
+                if ($companion($uri) === null) {
+                    $missing[$i] = $uri;
+                }
             }
         }
+
+        return $missing;
     }
 
     /** @return list<array<string, mixed>> */
@@ -114,11 +132,7 @@ final class GltfReader
         $buffer = $this->entry('buffers', $index, "buffer {$index}");
         $uri = $buffer['uri'] ?? null;
         if (is_string($uri)) {
-            if (preg_match('#^data:[\w/+.-]*(;[\w=-]+)*;base64,#', $uri, $m) !== 1) {
-                throw UnableToReadGltf::externalFile("Buffer {$index}", $uri);
-            }
-            $bytes = base64_decode(substr($uri, strlen($m[0])), true);
-            $bytes = $bytes === false ? throw UnableToReadGltf::malformed("buffer {$index}", 'its embedded data are not base64') : $bytes;
+            $bytes = self::embedded($uri, "buffer {$index}") ?? ($this->companion === null ? null : ($this->companion)($uri)) ?? throw UnableToReadGltf::externalFile("Buffer {$index}", $uri);
         } else {
             $bytes = $index === 0 ? $this->binary : throw UnableToReadGltf::malformed("buffer {$index}", 'it has no data');
         }
@@ -128,6 +142,71 @@ final class GltfReader
         }
 
         return $this->buffers[$index] = $bytes;
+    }
+
+    /** @return string|null null: not an embedded file */
+    private static function embedded(string $uri, string $where): ?string
+    {
+        if (preg_match('#^data:[\w/+.-]*(;[\w=-]+)*;base64,#', $uri, $m) !== 1) {
+            return null;
+        }
+        $bytes = base64_decode(substr($uri, strlen($m[0])), true);
+
+        return $bytes === false ? throw UnableToReadGltf::malformed($where, 'its embedded data are not base64') : $bytes;
+    }
+
+    /** The bytes of a picture; null when its file is not there. */
+    public function picture(int $index): ?string
+    {
+        $image = $this->entry('images', $index, "picture {$index}");
+        $uri = $image['uri'] ?? null;
+        if (is_string($uri)) {
+            return self::embedded($uri, "picture {$index}") ?? ($this->companion === null ? null : ($this->companion)($uri));
+        }
+        $view = $this->entry('bufferViews', $image['bufferView'] ?? null, "picture {$index}");
+        $bytes = $this->buffer(is_int($view['buffer'] ?? null) ? $view['buffer'] : -1);
+        [$start, $length] = [$view['byteOffset'] ?? 0, $view['byteLength'] ?? 0];
+        if (! is_int($start) || ! is_int($length) || $start < 0 || $length < 0 || $start + $length > strlen($bytes)) {
+            throw UnableToReadGltf::malformed("picture {$index}", 'its place in the buffer makes no sense');
+        }
+
+        return substr($bytes, $start, $length);
+    }
+
+    /**
+     * An accessor's rows as they are stored, without gaps; null when they are stored sparse or not at all.
+     *
+     * @return array{bytes: string, component: int, size: int, width: int, count: int}|null
+     */
+    public function rows(int $index): ?array
+    {
+        $a = $this->entry('accessors', $index, "accessor {$index}");
+        $component = is_int($a['componentType'] ?? null) ? $a['componentType'] : 0;
+        $width = self::WIDTH[is_string($a['type'] ?? null) ? $a['type'] : ''] ?? 0;
+        $count = is_int($a['count'] ?? null) ? $a['count'] : 0;
+        if (isset($a['sparse']) || ! isset($a['bufferView'], self::COMPONENTS[$component]) || $width === 0 || $count < 1) {
+            return null;
+        }
+        $view = $this->entry('bufferViews', $a['bufferView'], "accessor {$index}");
+        $size = self::COMPONENTS[$component][1];
+        $bytes = $this->buffer(is_int($view['buffer'] ?? null) ? $view['buffer'] : -1);
+        [$start, $offset, $stride] = [$view['byteOffset'] ?? 0, $a['byteOffset'] ?? 0, $view['byteStride'] ?? $size * $width];
+        if (! is_int($start) || ! is_int($offset) || ! is_int($stride) || $start < 0 || $offset < 0) {
+            throw UnableToReadGltf::malformed("accessor {$index}", 'its place in the buffer makes no sense');
+        }
+        $row = $size * $width;
+        $needed = $start + $offset + $stride * ($count - 1) + $row;
+        if ($stride < $row || $needed > strlen($bytes)) {
+            throw UnableToReadGltf::accessorOutOfRange($index, $needed, strlen($bytes));
+        }
+        $out = $stride === $row ? substr($bytes, $start + $offset, $row * $count) : '';
+        if ($stride !== $row) {
+            for ($i = 0, $at = $start + $offset; $i < $count; $i++, $at += $stride) {
+                $out .= substr($bytes, $at, $row);
+            }
+        }
+
+        return ['bytes' => $out, 'component' => $component, 'size' => $size, 'width' => $width, 'count' => $count];
     }
 
     /**

@@ -1,7 +1,9 @@
 <script lang="ts">
-    import type { AssetRow } from '../rows';
+    import { getDesk } from '../context';
+    import { tapeColour, type AssetRow } from '../rows';
 
-    let { asset, hint, pick }: { asset: AssetRow; hint: string; pick: () => void } = $props();
+    let { asset, hint, pick, tall = false }: { asset: AssetRow; hint: string; pick: () => void; tall?: boolean } = $props();
+    const { kit } = getDesk();
 
     const fact = $derived.by(() => {
         const f = asset.facts as { seconds?: number; travel?: number; loops?: boolean; size?: number[] };
@@ -12,25 +14,38 @@
 
     function start(e: DragEvent) {
         e.dataTransfer?.setData('application/x-crisp-asset', String(asset.id));
+        kit.leave();
         if (e.dataTransfer) e.dataTransfer.effectAllowed = 'copy';
     }
 </script>
 
 <button
-    class="group overflow-hidden rounded border border-line bg-sheet text-left hover:border-tide focus-visible:border-tide"
+    class={[
+        'group relative overflow-hidden rounded border border-line bg-sheet text-left hover:border-tide focus-visible:border-tide',
+        tall ? 'flex h-full w-full flex-col' : '',
+    ]}
+    onpointerenter={(e) => kit.rest(asset, e.currentTarget.getBoundingClientRect())}
+    onpointerleave={() => kit.leave()}
+    onfocus={(e) => e.currentTarget.matches(':focus-visible') && kit.rest(asset, e.currentTarget.getBoundingClientRect())}
+    onblur={() => kit.leave()}
     draggable="true"
     ondragstart={start}
-    onclick={pick}
+    onclick={() => {
+        kit.leave();
+        pick();
+    }}
     title={`${hint}. ${asset.credit}, ${asset.licence}`}
     data-testid={`asset-${asset.slug}`}
 >
-    <span class="block aspect-[4/3] w-full overflow-hidden bg-[#d8cfbd]">
+    <span class={['block w-full overflow-hidden bg-[#d8cfbd]', tall ? 'min-h-0 flex-1' : 'aspect-[4/3]']}>
         {#if asset.picture}
             <img src={`/api/blobs/${asset.picture}`} alt="" class="h-full w-full object-cover" draggable="false" loading="lazy" />
         {:else}
             <span class="grid h-full place-items-center text-2xl font-bold text-soft/50">{asset.name.slice(0, 1)}</span>
         {/if}
     </span>
+    {#if asset.colour !== null}<span class="absolute top-1 left-1 h-3 w-3 rounded-sm" style:background={tapeColour(asset.colour)}
+        ></span>{/if}
     <span class="block px-2 py-1">
         <span class="block truncate font-semibold">{asset.name}</span>
         <span class="mono block truncate text-[10px] text-soft">{fact}</span>

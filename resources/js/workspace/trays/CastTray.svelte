@@ -1,14 +1,13 @@
 <script lang="ts">
-    import { Input } from 'flowbite-svelte';
-    import { ApiError, call } from '../../lib/api';
+    import { Button, Input } from 'flowbite-svelte';
     import { getDesk } from '../context';
+    import { filesOf } from '../kit/kit.svelte';
     import type { AssetRow } from '../rows';
     import AssetTile from './AssetTile.svelte';
 
-    const { scene, view } = getDesk();
+    const { scene, view, kit } = getDesk();
     let search = $state('');
     let kind = $state<'all' | 'performer' | 'set' | 'prop'>('all');
-    let busy = $state('');
     const kinds = [
         ['all', 'All'],
         ['performer', 'People'],
@@ -18,7 +17,7 @@
 
     const found = $derived(
         scene.assets.filter((a) => {
-            if (a.kind === 'motion' || (kind !== 'all' && a.kind !== kind)) return false;
+            if (!['performer', 'set', 'prop'].includes(a.kind) || (kind !== 'all' && a.kind !== kind)) return false;
             const text = `${a.name} ${a.tags.join(' ')}`.toLowerCase();
             return search
                 .toLowerCase()
@@ -36,21 +35,10 @@
         if (last) scene.select('items', last.id);
     }
 
-    async function bring(files: FileList | null | undefined) {
-        for (const file of files ?? []) {
-            busy = `Bringing in ${file.name}`;
-            const form = new FormData();
-            form.append('file', file);
-            try {
-                await call('POST', `productions/${scene.production.id}/assets`, form);
-                await scene.refreshAssets();
-                scene.notice = { kind: 'info', message: `${file.name} is in the kit.`, remedy: 'Drag it into the picture.' };
-            } catch (e) {
-                if (!(e instanceof ApiError)) throw e;
-                scene.notice = { kind: 'error', message: `${file.name}: ${e.message}`, remedy: e.remedy };
-            }
-        }
-        busy = '';
+    async function drop(e: DragEvent) {
+        if (!e.dataTransfer?.types.includes('Files')) return;
+        e.preventDefault();
+        await kit.bring(await filesOf(e.dataTransfer));
     }
 </script>
 
@@ -58,7 +46,7 @@
     class="flex h-full flex-col"
     role="presentation"
     ondragover={(e) => e.dataTransfer?.types.includes('Files') && e.preventDefault()}
-    ondrop={(e) => e.dataTransfer?.files.length && (e.preventDefault(), bring(e.dataTransfer.files))}
+    ondrop={drop}
 >
     <div class="flex flex-col gap-2 border-b border-line p-2">
         <Input
@@ -85,8 +73,21 @@
             <p class="col-span-2 p-2 text-soft">Nothing in the kit is called that.</p>
         {/each}
     </div>
-    <label class="m-2 cursor-pointer rounded border border-dashed border-line bg-sheet p-2 text-center text-xs text-soft hover:border-tide">
-        {busy || 'Drop a GLB here, or choose one'}
-        <input type="file" class="sr-only" accept=".glb,.gltf,.bvh" multiple onchange={(e) => bring(e.currentTarget.files)} />
-    </label>
+    <div class="flex flex-col gap-1.5 border-t border-line p-2">
+        <div class="grid grid-cols-2 gap-1.5">
+            <Button size="xs" color="alternative" onclick={() => kit.open('shelves')} data-testid="open-kit">Kit room</Button>
+            <Button size="xs" color="alternative" onclick={() => kit.open('arrivals')} data-testid="open-arrivals"
+                >Arrivals{#if kit.unseen > 0}<span class="ml-1 rounded-full bg-buoy px-1.5 text-white">{kit.unseen}</span>{/if}</Button
+            >
+        </div>
+        <label class="cursor-pointer rounded border border-dashed border-line bg-sheet p-2 text-center text-xs text-soft hover:border-tide">
+            {kit.sending || 'Drop files, a folder or a zip here, or choose'}
+            <input
+                type="file"
+                class="sr-only"
+                multiple
+                onchange={(e) => kit.bring([...(e.currentTarget.files ?? [])].map((file) => ({ path: file.name, file })))}
+            />
+        </label>
+    </div>
 </div>

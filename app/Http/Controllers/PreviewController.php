@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Assets\BlobStore;
+use App\Assets\PreviewMaker;
+use App\Models\Asset;
+use App\Models\AssetVersion;
+use App\Models\Production;
+use App\Models\User;
+use App\Policies\Access;
+use App\Scenes\SceneStream;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/** Turntables of kit assets. */
+final class PreviewController
+{
+    public function __construct(private readonly PreviewMaker $previews, private readonly BlobStore $blobs, private readonly SceneStream $stream)
+    {
+    }
+
+    /** An asset, or a motion on the figure named by `on`. */
+    public function show(Request $request, Production $production): JsonResponse
+    {
+        $user = $this->user($request);
+        Access::see($user, $production);
+        $version = $this->version($production, (int) $request->query('asset', '0'));
+        if ($version->asset->kind !== 'motion') {
+            return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($version), null, $request->boolean('beside'))]);
+        }
+        $on = (int) $request->query('on', '0');
+        $figure = $on > 0 ? $this->version($production, $on) : PreviewMaker::house('oda-ferrant');
+        abort_if($figure === null || $figure->asset->kind !== 'performer', 404);
+
+        return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($figure), $version)]);
+    }
+
+    public function block(Request $request, string $hash): Response
+    {
+        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && PreviewMaker::may($this->user($request), $hash), 404);
+        $bytes = $this->stream->kept($hash);
+        abort_if($bytes === null, 410);
+
+        return response((string) $bytes, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable']);
+    }
+
+    public function blob(Request $request, string $hash): Response
+    {
+        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && PreviewMaker::may($this->user($request), $hash), 404);
+
+        return AssetController::file($this->blobs, $hash);
+    }
+
+    private function version(Production $production, int $asset): AssetVersion
+    {
+        return Asset::query()->where('id', $asset)->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->firstOrFail()
+            ->versions()->with('asset')->orderByDesc('number')->firstOrFail();
+    }
+
+    private function user(Request $request): User
+    {
+        /** @var User $user */
+        $user = $request->user();
+
+        return $user;
+    }
+}

@@ -1,0 +1,344 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use App\Assets\AssetIntake;
+use App\Assets\BlobStore;
+use App\Assets\StoredAssets;
+use App\Exceptions\UserError;
+use App\Models\Arrival;
+use App\Models\Asset;
+use App\Models\AssetVersion;
+use App\Models\Drop;
+use App\Renders\DrawPictures;
+use CrispReel\Core\Compile\Figure;
+use CrispReel\Core\Compile\ImportedMotion;
+use CrispReel\Core\CoreFailure;
+use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Format\Gltf\GltfLimits;
+use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Intake\Examination;
+use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Intake\MotionCheck;
+use CrispReel\Core\Intake\PartsList;
+use CrispReel\Core\Rig\HumanRoles;
+use InvalidArgumentException;
+
+/** Takes in what was dropped: finds what belongs together, examines each file, keeps the slip, and makes kit assets of it. */
+final class ArrivalDesk
+{
+    public function __construct(private readonly BlobStore $blobs, private readonly AssetIntake $intake, private readonly Unpacker $unpacker, private readonly Converter $converter, private readonly SoundProbe $sounds, private readonly StoredAssets $stored)
+    {
+    }
+
+    /** Reads a drop from end to end. Safe to run again after a stop: what is done stays done. */
+    public function receive(Drop $drop): void
+    {
+        $drop->update(['status' => 'reading']);
+        $unused = [];
+        $given = $drop->files()->orderBy('id')->pluck('blob', 'path')->all();
+
+        /** @var array<string, string> $given */
+        $files = new FileMap($this->unpacker->open($given, $unused), $this->blobs);
+        foreach (array_filter(array_keys($files->files), FileKinds::isHead(...)) as $path) {
+            $drop->arrivals()->firstOrCreate(['path' => $path], [
+                'production_id' => $drop->production_id, 'name' => self::friendly($path), 'format' => FileKinds::ending($path), 'original' => $files->files[$path], 'bytes' => strlen($this->blobs->get($files->files[$path])),
+                'companions' => array_filter($files->files, static fn (string $p): bool => $p !== $path && ! FileKinds::isHead($p), ARRAY_FILTER_USE_KEY), 'choices' => [], 'motions' => [], 'status' => 'waiting',
+            ]);
+        }
+        foreach ($drop->arrivals()->where('status', 'waiting')->orderBy('id')->get() as $arrival) {
+            $this->read($arrival, $files);
+        }
+        $this->loosePictures($drop, $files, $unused);
+        $drop->update(['status' => 'done', 'unused' => $unused]);
+        DrawPictures::dispatch()->onQueue('render');
+    }
+
+    /**
+     * Pictures that no file of the drop asked for: those that an earlier arrival misses are linked to it, the rest are
+     * pictures of their own. What is neither is named.
+     *
+     * @param  array<string, string>  $unused
+     */
+    private function loosePictures(Drop $drop, FileMap $files, array &$unused): void
+    {
+        $loose = array_filter($files->files, static fn (string $p): bool => ! isset($files->used[$p]) && ! FileKinds::isHead($p), ARRAY_FILTER_USE_KEY);
+        $wanting = Arrival::query()->where('production_id', $drop->production_id)->where('status', 'ready')->where('drop_id', '!=', $drop->id)->get()
+            ->filter(static fn (Arrival $a): bool => is_array($a->slip) && ($a->slip['missing'] ?? []) !== []);
+        foreach ($wanting as $arrival) {
+            $map = new FileMap($arrival->companions + $loose, $this->blobs);
+            $found = 0;
+            foreach (is_array($arrival->slip['missing'] ?? null) ? $arrival->slip['missing'] : [] as $name) {
+                $found += is_string($name) && $map->find($arrival->path, $name) !== null ? 1 : 0;
+            }
+            if ($found > 0) {
+                $arrival->update(['companions' => $arrival->companions + $loose]);
+                $this->examine($arrival);
+                $loose = array_diff_key($loose, $map->used);
+            }
+        }
+        foreach ($loose as $path => $blob) {
+            if (FileKinds::isPicture($path) && $drop->arrivals()->doesntExist()) {
+                $this->read($drop->arrivals()->create([
+                    'production_id' => $drop->production_id, 'name' => self::friendly($path), 'path' => $path, 'format' => FileKinds::ending($path), 'original' => $blob, 'bytes' => strlen($this->blobs->get($blob)), 'companions' => [], 'choices' => [], 'motions' => [], 'status' => 'waiting',
+                ]), $files, single: false);
+            } elseif (! in_array(FileKinds::ending($path), FileKinds::COMPANIONS, true) || ! FileKinds::isPicture($path)) {
+                $unused[$path] = FileKinds::isPicture($path) ? 'No model in the drop uses this picture.' : 'Files of this kind are not taken; taken are '.FileKinds::taken().'.';
+            }
+        }
+    }
+
+    private function read(Arrival $arrival, FileMap $files, bool $single = true): void
+    {
+        $known = Arrival::query()->where('production_id', $arrival->production_id)->where('original', $arrival->original)->where('id', '<', $arrival->id)->where('status', 'ready')->whereNotNull('asset_id')->first();
+        if ($known !== null) {
+            $arrival->update(['status' => 'known', 'asset_id' => $known->asset_id, 'kind' => $known->kind, 'slip' => $known->slip, 'motions' => $known->motions]);
+
+            return;
+        }
+        $arrival->update(['status' => 'reading']);
+        $this->examine($arrival, $files);
+        if (! $single && $arrival->status === 'refused') {
+            $arrival->refresh();
+        }
+    }
+
+    /** Goes over the file with the choices made so far; a failure is kept with the arrival, in plain words. */
+    public function examine(Arrival $arrival, ?FileMap $files = null, bool $all = false): void
+    {
+        $since = microtime(true);
+        $arrival->loadMissing(['asset', 'production']);
+        $files ??= new FileMap([$arrival->path => $arrival->original] + $arrival->companions, $this->blobs);
+        try {
+            $this->work($arrival, $files, $all);
+            $arrival->update(['status' => 'ready', 'error' => null, 'seconds' => round(microtime(true) - $since, 3)]);
+        } catch (UserError $e) {
+            $this->refuse($arrival, $e->reason, $e->getMessage(), $e->remedy, $since);
+        } catch (CoreFailure $e) {
+            $this->refuse($arrival, $e->reason(), $e->getMessage(), $e->remedy(), $since);
+        }
+    }
+
+    private function refuse(Arrival $arrival, string $reason, string $message, string $remedy, float $since): void
+    {
+        $arrival->update(['status' => $arrival->asset_id === null ? 'refused' : 'ready', 'error' => ['reason' => $reason, 'message' => mb_scrub($message), 'remedy' => $remedy], 'seconds' => round(microtime(true) - $since, 3)]);
+    }
+
+    private function work(Arrival $arrival, FileMap $files, bool $all): void
+    {
+        $bytes = $this->blobs->get($arrival->original);
+        $limit = config('reel.upload_bytes');
+        if (strlen($bytes) > $limit) {
+            throw new UserError('intake.too-large', sprintf('The file has %d MB; at most %d MB are taken.', intdiv(strlen($bytes), 1048576), intdiv(is_int($limit) ? $limit : 0, 1048576)), 'Simplify it or split it up.');
+        }
+        match (true) {
+            $bytes === '' => throw new UserError('intake.nothing', 'The file is empty.', 'It was lost on its way; drop it again.'),
+            in_array($arrival->format, FileKinds::MOTIONS, true) => $this->bvh($arrival, $bytes),
+            in_array($arrival->format, FileKinds::SOUNDS, true) => $this->sound($arrival, $bytes),
+            in_array($arrival->format, FileKinds::PICTURES, true) => $this->picture($arrival, $bytes),
+            default => $this->model($arrival, $bytes, $files, $all),
+        };
+    }
+
+    /** @param  bool  $all  mend all that is safe */
+    private function model(Arrival $arrival, string $bytes, FileMap $files, bool $all): void
+    {
+        $examined = $this->examination($arrival, $bytes, $files, $arrival->choices, $all);
+        if ($all) {
+            // From here on each repair is a choice of its own, so that each can be undone.
+            $done = array_filter($examined->findings, static fn (Finding $f): bool => $f->mended);
+            $arrival->choices = $arrival->choices + array_fill_keys(array_map(static fn (Finding $f): string => $f->code, $done), []);
+        }
+        $figure = $examined->parts->made === [] && $examined->motions !== [];
+        $slip = ['findings' => array_map(static fn (Finding $f): array => $f->toArray(), $examined->findings), 'parts' => $examined->parts->toArray(), 'missing' => $this->missing($examined->findings)];
+        if (! $figure) {
+            $digest = AssetDigest::of(GltfReader::read($examined->glb));
+            $facts = AssetIntake::facts($digest);
+            $asset = $arrival->asset ?? $this->intake->asset($arrival->production, $examined->kind, $arrival->name, self::tags($arrival->name), $arrival->path);
+            if ($asset->kind !== $examined->kind) {
+                $asset->update(['kind' => $examined->kind]);
+            }
+            $this->intake->version($asset, $examined->glb, $digest, $facts, light: $examined->light);
+            $slip['facts'] = $facts;
+        }
+        $motions = $this->motions($arrival, $examined);
+        if ($figure) {
+            $first = array_values($motions)[0];
+            $asset = Asset::query()->findOrFail($first);
+            $slip['facts'] = $asset->versions()->orderByDesc('number')->first()->facts ?? [];
+            $slip['findings'] = [...$slip['findings'], ...$this->motionFindings($asset)];
+        }
+        $arrival->fill(['asset_id' => $asset->id, 'kind' => $asset->kind, 'slip' => $slip, 'motions' => $motions])->save();
+    }
+
+    /** @param  array<string, array<string, mixed>|false>  $choices */
+    public function examination(Arrival $arrival, string $bytes, FileMap $files, array $choices, bool $all = false): Examination
+    {
+        if (in_array($arrival->format, FileKinds::CONVERTED, true)) {
+            $key = 'converted/'.hash('sha256', $arrival->original.json_encode($arrival->companions)).'.glb';
+            $disk = $this->blobs->disk();
+            $glb = $disk->exists($key) ? (string) $disk->get($key) : $this->converter->toGlb($files, $arrival->path, $bytes);
+            $disk->put($key, $glb);
+            $bytes = $glb;
+        }
+        $limit = config('reel.upload_bytes');
+        $kind = in_array($arrival->kind, ['performer', 'set', 'prop'], true) && $arrival->asset_id !== null ? $arrival->kind : null;
+        try {
+            return Examination::of($bytes, $arrival->format, $choices, $kind, $files->companionOf($arrival->path), $all, new GltfLimits(bytes: is_int($limit) ? $limit : 0));
+        } catch (InvalidArgumentException $e) {
+            throw new UserError('intake.value', $e->getMessage(), 'Correct the number and try again.');
+        }
+    }
+
+    /**
+     * @param  list<Finding>  $findings
+     * @return list<string>
+     */
+    private function missing(array $findings): array
+    {
+        foreach ($findings as $f) {
+            if ($f->code === 'pictures') {
+                return $f->names;
+            }
+        }
+
+        return [];
+    }
+
+    /** @return array<string, int> name to asset */
+    private function motions(Arrival $arrival, Examination $examined): array
+    {
+        $out = [];
+        foreach ($examined->motions as $n => $m) {
+            $name = count($examined->motions) === 1 && $examined->parts->made === [] ? $arrival->name : self::friendly($m['name']).' ('.$arrival->name.')';
+            $name = isset($out[$name]) ? "{$name} ".($n + 1) : $name;
+            $asset = isset($arrival->motions[$name]) ? Asset::query()->find($arrival->motions[$name]) : null;
+            $asset ??= $this->intake->asset($arrival->production, 'motion', $name, self::tags($name), $arrival->path);
+            $digest = ['pace' => $this->pace($arrival)] + AssetDigest::of(GltfReader::read($m['glb']));
+            $this->judgeMotion($asset, $m['glb'], $digest, $name);
+            $out[$name] = $asset->id;
+        }
+
+        return $out;
+    }
+
+    private function pace(Arrival $arrival): float
+    {
+        $factor = is_array($arrival->choices['speed'] ?? null) ? $arrival->choices['speed']['factor'] ?? 1.0 : 1.0;
+
+        return is_numeric($factor) && $factor > 0.01 && $factor < 100 ? (float) $factor : 1.0;
+    }
+
+    /** @param  array<string, mixed>  $digest */
+    private function judgeMotion(Asset $asset, string $bytes, array $digest, string $name): void
+    {
+        $version = $this->intake->version($asset, $bytes, $digest, ['seconds' => 0.0, 'loops' => false]);
+        $figure = $this->houseFigure();
+        if ($figure !== null) {
+            $ref = new AssetRef("a{$asset->id}", 'motion', $name, $version->blob, $version->digest);
+            [$table] = ImportedMotion::table($this->stored, $ref, $digest, $figure);
+            $check = MotionCheck::of($table, $figure, $name);
+            $version->update(['facts' => $check->facts + ['frames' => (int) round($check->facts['seconds'] * 24)], 'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $check->findings)]);
+        }
+    }
+
+    /** @return list<mixed> */
+    private function motionFindings(Asset $asset): array
+    {
+        return array_values($asset->versions()->orderByDesc('number')->first()->findings ?? []);
+    }
+
+    private function houseFigure(): ?Figure
+    {
+        $version = AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->where('kind', 'performer'))->orderBy('asset_id')->orderByDesc('number')->first();
+
+        return $version === null ? null : new Figure($version->blob, $this->stored->byHash($version->digest));
+    }
+
+    private function bvh(Arrival $arrival, string $bytes): void
+    {
+        $version = $this->intake->model($arrival->production, $bytes, $arrival->name, 'motion', self::tags($arrival->name), $arrival->asset?->slug);
+        $asset = $version->asset()->firstOrFail();
+        $asset->update(['source' => $arrival->path]);
+        $digest = $this->stored->byHash($version->digest);
+        $told = array_values(array_filter($version->findings, is_string(...)));
+        if ($this->pace($arrival) !== 1.0) {
+            $digest = ['pace' => $this->pace($arrival)] + $digest;
+        }
+        $version = $this->intake->version($asset, $bytes, $digest, $version->facts, $told);
+        $findings = array_map(static fn (string $text): array => (new Finding('bvh', str_contains($text, 'No joint') ? Finding::HARMS : Finding::FYI, $text, str_contains($text, 'No joint') ? 'That part stays stiff.' : 'Nothing in the picture changes.'))->toArray(), $told);
+        $figure = $this->houseFigure();
+        $facts = $version->facts;
+        if ($figure !== null && isset(HumanRoles::match($this->names($digest), $this->parents($digest))['hips'])) {
+            [$table] = ImportedMotion::table($this->stored, new AssetRef("a{$asset->id}", 'motion', $arrival->name, $version->blob, $version->digest), $digest, $figure);
+            $check = MotionCheck::of($table, $figure, $arrival->name);
+            $facts = $check->facts + $facts;
+            $version->update(['facts' => $facts]);
+            $findings = [...$findings, ...array_map(static fn (Finding $f): array => $f->toArray(), $check->findings)];
+        }
+        if (isset($arrival->choices['speed'])) {
+            $findings[] = (new Finding('speed', Finding::HARMS, 'Its rate was told wrongly.', 'It goes at its right speed now.', ['factor' => $this->pace($arrival)], 'Play it at its right speed', safe: true))->mended()->toArray();
+        }
+        $arrival->fill(['asset_id' => $asset->id, 'kind' => 'motion', 'slip' => ['findings' => $findings, 'facts' => $facts, 'parts' => (new PartsList(1, [$arrival->name], []))->toArray(), 'missing' => []]])->save();
+    }
+
+    /**
+     * @param  array<string, mixed>  $digest
+     * @return list<string>
+     */
+    private function names(array $digest): array
+    {
+        return array_values(array_filter(is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? $digest['skeleton']['names'] : [], is_string(...)));
+    }
+
+    /**
+     * @param  array<string, mixed>  $digest
+     * @return list<int>
+     */
+    private function parents(array $digest): array
+    {
+        return array_values(array_filter(is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['parents'] ?? null) ? $digest['skeleton']['parents'] : [], is_int(...)));
+    }
+
+    private function sound(Arrival $arrival, string $bytes): void
+    {
+        $facts = $this->sounds->facts($bytes, $arrival->format);
+        $this->plain($arrival, 'sound', $bytes, $facts, null);
+    }
+
+    private function picture(Arrival $arrival, string $bytes): void
+    {
+        $size = @getimagesizefromstring($bytes);
+        if ($size === false || $size[0] < 1 || $size[0] * $size[1] > 100_000_000 || ($size[0] * $size[1] <= 40_000_000 && @imagecreatefromstring($bytes) === false)) {
+            throw new UserError('picture.unreadable', $size === false ? 'It cannot be read as a picture.' : 'The picture is damaged, or far too large.', 'Save it again as PNG or JPEG.');
+        }
+        $this->plain($arrival, 'picture', $bytes, ['pixels' => [$size[0], $size[1]]], $arrival->original);
+    }
+
+    /** @param  array<string, mixed>  $facts */
+    private function plain(Arrival $arrival, string $kind, string $bytes, array $facts, ?string $picture): void
+    {
+        $asset = $arrival->asset ?? $this->intake->asset($arrival->production, $kind, $arrival->name, self::tags($arrival->name), $arrival->path);
+        $this->intake->version($asset, $bytes, ['kind' => $kind] + $facts, $facts, picture: $picture);
+        $arrival->fill(['asset_id' => $asset->id, 'kind' => $kind, 'slip' => ['findings' => [], 'facts' => $facts, 'parts' => (new PartsList(1, [$arrival->name], []))->toArray(), 'missing' => []]])->save();
+    }
+
+    /** A name for people from a file's: words apart, numbers of export tools gone. */
+    public static function friendly(string $path): string
+    {
+        $name = pathinfo(str_replace('\\', '/', $path), PATHINFO_FILENAME);
+        $name = preg_replace(['/[|:].*?([^|:]+)$/', '/(?<=[a-z])(?=[A-Z])/', '/[_\-.]+/', '/\b[0-9a-f]{8,}\b/i', '/\s+(v\d+|final|export(ed)?|lod\d|\d{3,})\b/i', '/\s+/'], ['$1', ' ', ' ', '', '', ' '], $name) ?? '';
+        $name = trim($name);
+
+        return mb_substr($name === '' ? 'Unnamed' : mb_strtoupper(mb_substr($name, 0, 1)).mb_substr($name, 1), 0, 100);
+    }
+
+    /** @return list<string> */
+    public static function tags(string $name): array
+    {
+        return array_values(array_unique(array_filter(preg_split('/[^\p{L}]+/u', mb_strtolower($name)) ?: [], static fn (string $w): bool => mb_strlen($w) > 2)));
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Intake;
+
+/** What was in the file and what became of it. In file = made + skipped, by name. */
+final readonly class PartsList
+{
+    /**
+     * @param  list<string>  $made
+     * @param  array<string, string>  $skipped  name to why
+     */
+    public function __construct(public int $inFile, public array $made, public array $skipped)
+    {
+    }
+
+    /**
+     * @param  array<int, string>  $before  node to its name, of all nodes that carried an object when the file was opened
+     * @param  array<int, string>  $why  nodes that were left out, with the reason
+     */
+    public static function of(Subject $subject, array $before, array $why): self
+    {
+        $solid = [];
+        foreach ($subject->solids() as $s) {
+            if (count($s['index']) >= 3) {
+                $solid[$s['node']] = true;
+            }
+        }
+        $made = $skipped = $used = [];
+        foreach ($before as $node => $name) {
+            // Names need not be unique in a file; in the list they are.
+            $used[$name] = ($used[$name] ?? 0) + 1;
+            $name = $used[$name] > 1 ? "{$name} ({$used[$name]})" : $name;
+            if (isset($solid[$node])) {
+                $made[] = $name;
+            } else {
+                $skipped[$name] = $why[$node] ?? 'it has no faces';
+            }
+        }
+
+        return new self(count($before), $made, $skipped);
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return ['inFile' => $this->inFile, 'made' => $this->made, 'skipped' => (object) $this->skipped];
+    }
+}

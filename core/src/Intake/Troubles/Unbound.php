@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Intake\Troubles;
+
+use CrispReel\Core\Format\Gltf\GltfWriter;
+use CrispReel\Core\Format\Gltf\Json;
+use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Intake\Subject;
+use CrispReel\Core\Intake\Trouble;
+
+/** Hair, clothes or bags that no joint moves: each point takes the joints of the nearest point of the bound body. */
+final class Unbound implements Trouble
+{
+    public function code(): string
+    {
+        return 'unbound';
+    }
+
+    public function look(Subject $subject): ?Finding
+    {
+        $loose = self::loose($subject);
+        if ($loose === []) {
+            return null;
+        }
+        $names = array_map(static fn (int $i): string => $subject->nodes()[$i]['name'], $loose);
+
+        return new Finding('unbound', Finding::HARMS, (count($names) === 1 ? "\"{$names[0]}\" is" : count($names).' parts are').' not bound to the skeleton.', 'The figure would walk off without '.(count($names) === 1 ? 'it.' : 'them.'), [], 'Bind to the body', safe: true, names: $names);
+    }
+
+    public function mend(Subject $subject, array $with): void
+    {
+        $draft = $subject->draft;
+        $body = $joints = $weights = [];
+        foreach ($subject->solids() as $s) {
+            if ($s['skinned']) {
+                $p = array_values(array_filter($draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s['mesh'] && $q['primitive'] === $s['primitive']))[0];
+                array_push($body, ...$s['positions']);
+                array_push($joints, ...$draft->values($p['attributes']['JOINTS_0']));
+                array_push($weights, ...$draft->values($p['attributes']['WEIGHTS_0']));
+            }
+        }
+        if ($body === []) {
+            return;
+        }
+        $near = new Nearest($body);
+        $loose = array_flip(self::loose($subject));
+        $roots = [];
+        foreach ($subject->solids() as $s) {
+            if (! isset($loose[$s['node']])) {
+                continue;
+            }
+            $js = $ws = [];
+            for ($i = 0, $n = count($s['positions']); $i < $n; $i += 3) {
+                $v = $near->of($s['positions'][$i], $s['positions'][$i + 1], $s['positions'][$i + 2]);
+                array_push($js, ...array_slice($joints, 4 * $v, 4));
+                array_push($ws, ...array_slice($weights, 4 * $v, 4));
+            }
+            $p = array_values(array_filter($draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s['mesh'] && $q['primitive'] === $s['primitive']))[0];
+            $attributes = ['POSITION' => $draft->add($s['positions'], 3), 'JOINTS_0' => $draft->add($js, 4, GltfWriter::USHORT), 'WEIGHTS_0' => $draft->add($ws, 4)] + $p['attributes'];
+            unset($attributes['TANGENT']);
+            if (isset($attributes['NORMAL'])) {
+                [, $q] = \CrispReel\Core\Math\M4::decompose($subject->world($s['node']));
+                $attributes['NORMAL'] = $draft->add(Subject::moved($draft->values($attributes['NORMAL']), \CrispReel\Core\Math\M4::compose([0.0, 0.0, 0.0], $q, [1.0, 1.0, 1.0])), 3);
+            }
+            $draft->amendPrimitive($s['mesh'], $s['primitive'], ['attributes' => $attributes]);
+            $roots[$s['node']] = true;
+        }
+        $list = $draft->list('nodes');
+        foreach ($list as $i => $n) {
+            $left = array_values(array_diff(Json::ints($n['children'] ?? null), array_keys($roots)));
+            if ($left === []) {
+                unset($list[$i]['children']);
+            } else {
+                $list[$i]['children'] = $left;
+            }
+        }
+        $draft->json['nodes'] = $list;
+        $scene = $draft->list('scenes')[0] ?? [];
+        $draft->json['scenes'] = [['nodes' => array_values(array_unique([...Json::ints($scene['nodes'] ?? null), ...array_keys($roots)]))]];
+        $subject->setNodes(array_map(static fn (): array => ['skin' => 0, 'translation' => null, 'rotation' => null, 'scale' => null], $roots));
+    }
+
+    /** @return list<int> nodes with surfaces that hang on no joint */
+    private static function loose(Subject $subject): array
+    {
+        if (! $subject->isFigure()) {
+            return [];
+        }
+        $joints = array_flip($subject->joints());
+        $nodes = $subject->nodes();
+        $loose = [];
+        foreach ($nodes as $i => $n) {
+            if ($n['mesh'] === null || $n['skin'] !== null) {
+                continue;
+            }
+            for ($p = $i; $p >= 0 && ! isset($joints[$p]); $p = $nodes[$p]['parent']);
+            if ($p < 0) {
+                $loose[] = $i;
+            }
+        }
+
+        return $loose;
+    }
+}

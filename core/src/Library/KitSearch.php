@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Library;
+
+/**
+ * Finds kit assets by words: in the name, in tags, or by a word that means the same. Every word must be met; what is met in
+ * the name stands before what is met in a tag, and that before what only means the same.
+ *
+ * @phpstan-type Entry array{id: int, name: string, tags: list<string>}
+ */
+final class KitSearch
+{
+    /** Words that people use for the same thing. */
+    private const SAME = [
+        ['sofa', 'couch', 'settee'], ['lantern', 'lamp', 'light'], ['boat', 'ship', 'ferry', 'vessel'], ['cart', 'barrow', 'wagon', 'trolley'], ['bike', 'bicycle', 'cycle'],
+        ['walk', 'stroll', 'go', 'march'], ['run', 'jog', 'sprint', 'dash', 'hurry', 'flee', 'chase'], ['talk', 'speak', 'say', 'chat', 'tell', 'explain'], ['sad', 'unhappy', 'gloomy', 'cry', 'weep', 'mourn'],
+        ['happy', 'glad', 'joy', 'cheer', 'merry', 'celebrate'], ['angry', 'furious', 'cross', 'rage', 'mad'], ['tired', 'weary', 'sleepy', 'exhausted'], ['afraid', 'scared', 'fear', 'frightened', 'nervous'],
+        ['idle', 'stand', 'wait', 'rest'], ['sit', 'seat', 'seated'], ['give', 'hand', 'offer', 'pass'], ['take', 'receive', 'get', 'accept'], ['wave', 'greet', 'hello', 'goodbye', 'farewell'],
+        ['throw', 'toss', 'hurl', 'fling'], ['catch', 'grab', 'seize'], ['push', 'shove'], ['pull', 'drag', 'tug', 'haul'], ['fall', 'trip', 'stumble', 'tumble'], ['jump', 'leap', 'hop'], ['look', 'watch', 'see', 'gaze'],
+        ['person', 'people', 'man', 'woman', 'human', 'figure', 'character', 'performer'], ['child', 'kid', 'boy', 'girl'], ['old', 'elderly', 'aged', 'senior'], ['bell', 'chime'], ['key', 'latchkey'],
+        ['house', 'hut', 'cabin', 'shed', 'building'], ['tree', 'wood', 'forest'], ['shop', 'store'], ['street', 'road', 'lane'], ['chair', 'stool', 'bench'], ['table', 'desk'], ['bag', 'satchel', 'suitcase', 'case', 'luggage'],
+        ['cloak', 'cape', 'coat'], ['skirt', 'dress'], ['climb', 'ladder', 'ascend'], ['think', 'ponder', 'wonder', 'consider'], ['sneak', 'creep', 'tiptoe'], ['proud', 'confident', 'bold'], ['cold', 'shiver', 'freeze'],
+        ['argue', 'quarrel', 'fight', 'dispute'], ['hug', 'embrace', 'cuddle'], ['dance', 'swing', 'waltz'], ['laugh', 'giggle', 'chuckle'], ['kneel', 'crouch', 'squat'], ['lie', 'sleep'], ['write', 'note'], ['read', 'book'],
+        ['drink', 'sip', 'cup'], ['sweep', 'broom', 'clean'], ['knock', 'door'], ['whisper', 'secret'], ['shout', 'call', 'yell'], ['pier', 'jetty', 'quay', 'dock', 'harbour'], ['sea', 'water', 'ocean', 'shore'],
+    ];
+
+    /** @var array<string, list<string>> */
+    private readonly array $same;
+
+    public function __construct()
+    {
+        $map = [];
+        foreach (self::SAME as $group) {
+            foreach ($group as $word) {
+                $map[$word] = [...($map[$word] ?? []), ...array_diff($group, [$word])];
+            }
+        }
+        $this->same = $map;
+    }
+
+    /**
+     * Ids in the order of how well they fit; entries of equal fit keep their order.
+     *
+     * @param  list<Entry>  $entries
+     * @return list<int>
+     */
+    public function find(string $query, array $entries): array
+    {
+        $words = self::words($query);
+        $ranked = [];
+        foreach ($entries as $n => $e) {
+            $score = $this->score($words, $e);
+            if ($score !== null) {
+                $ranked[] = [$score, $n, $e['id']];
+            }
+        }
+        sort($ranked);
+
+        return array_map(static fn (array $r): int => $r[2], $ranked);
+    }
+
+    /**
+     * The smaller, the better; null: a word is not met.
+     *
+     * @param  list<string>  $words
+     * @param  Entry  $e
+     */
+    private function score(array $words, array $e): ?int
+    {
+        $name = self::words($e['name']);
+        $tags = self::words(implode(' ', $e['tags']));
+        $sum = 0;
+        foreach ($words as $w) {
+            $best = null;
+            foreach ([$name, $tags] as $k => $list) {
+                $met = self::met($w, $list);
+                if ($met !== null && ($best === null || $met + 2 * $k < $best)) {
+                    $best = $met + 2 * $k;
+                }
+            }
+            foreach ($best === null ? $this->same[self::stem($w)] ?? [] : [] as $other) {
+                if (self::met($other, $name) === 0 || self::met($other, $tags) === 0) {
+                    $best = 5;
+                    break;
+                }
+            }
+            if ($best === null) {
+                return null;
+            }
+            $sum += $best;
+        }
+
+        return $sum;
+    }
+
+    /**
+     * 0: a whole word; 1: the beginning of one.
+     *
+     * @param  list<string>  $list
+     */
+    private static function met(string $word, array $list): ?int
+    {
+        $stem = self::stem($word);
+        $begins = false;
+        foreach ($list as $in) {
+            if ($in === $word || self::stem($in) === $stem) {
+                return 0;
+            }
+            $begins = $begins || str_starts_with($in, $word);
+        }
+
+        return $begins ? 1 : null;
+    }
+
+    /** walking, walks, walked: walk. */
+    private static function stem(string $word): string
+    {
+        foreach (['ing', 'ed', 'es', 's'] as $end) {
+            if (strlen($word) > strlen($end) + 2 && str_ends_with($word, $end)) {
+                $stem = substr($word, 0, -strlen($end));
+
+                // running: run.
+                return strlen($stem) > 3 && $stem[-1] === $stem[-2] && ! in_array($stem[-1], ['l', 's'], true) ? substr($stem, 0, -1) : $stem;
+            }
+        }
+
+        return $word;
+    }
+
+    /** @return list<string> */
+    private static function words(string $text): array
+    {
+        return array_values(array_filter(preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text)) ?: [], static fn (string $w): bool => $w !== ''));
+    }
+}

@@ -1,0 +1,269 @@
+<?php
+
+declare(strict_types=1);
+
+use CrispReel\Core\Compile\Figure;
+use CrispReel\Core\Compile\ImportedMotion;
+use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Format\Gltf\GltfDraft;
+use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Format\Gltf\UnableToReadGltf;
+use CrispReel\Core\Intake\Examination;
+use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Intake\Settle;
+use CrispReel\Core\Intake\Subject;
+use CrispReel\Core\Math\M4;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
+use CrispReel\Core\Tests\Support\Spoiled;
+
+/** @return array<string, Finding> by code */
+function findingsOf(Examination $e): array
+{
+    return array_combine(array_map(static fn (Finding $f): string => $f->code, $e->findings), $e->findings);
+}
+
+/** @return array{list<float>, list<float>} */
+function boundsOf(string $glb): array
+{
+    return AssetDigest::of(GltfReader::read($glb))['bounds'];
+}
+
+/** Largest distance between the joints of two figures at rest, metres. */
+function jointsApart(string $a, string $b): float
+{
+    $places = array_map(static function (string $glb): array {
+        $s = new Subject(GltfDraft::open($glb), 'glb');
+        $out = [];
+        foreach ($s->skeleton()->roles ?? [] as $role => $j) {
+            $out[$role] = $s->place($role);
+        }
+
+        return $out;
+    }, [$a, $b]);
+    expect(array_keys($places[1]))->toEqualCanonicalizing(array_keys($places[0]));
+    $worst = 0.0;
+    foreach ($places[0] as $role => $p) {
+        $worst = max($worst, V3::distance($p, $places[1][$role]));
+    }
+
+    return $worst;
+}
+
+test('a good figure stays as it is', function (): void {
+    $e = Examination::of(Spoiled::good(), 'glb');
+    expect($e->kind)->toBe('performer')->and(array_keys(findingsOf($e)))->toBe(['shapes'])->and($e->shapes)->toBe(14)
+        ->and($e->parts->inFile)->toBe(count($e->parts->made))->and($e->parts->skipped)->toBe([]);
+    foreach ([0, 1] as $end) {
+        foreach (boundsOf($e->glb)[$end] as $k => $v) {
+            expect($v)->toEqualWithDelta(boundsOf(Spoiled::good())[$end][$k], 1e-5);
+        }
+    }
+    expect(jointsApart(Spoiled::good(), $e->glb))->toBeLessThan(1e-6);
+});
+
+test('centimetres, Z up, facing away and hanging in the air: mended unasked to what it was', function (float $scale, array $turn, array $move, array $expected): void {
+    $e = Examination::of(Spoiled::under(Spoiled::good(), $scale, $turn, $move), 'glb');
+    $found = findingsOf($e);
+    foreach ($expected as $code) {
+        expect($found)->toHaveKey($code)->and($found[$code]->mended)->toBeTrue();
+    }
+    [$low, $high] = boundsOf($e->glb);
+    expect($low[1])->toEqualWithDelta(0.0, 1e-4)->and($high[1])->toEqualWithDelta(boundsOf(Spoiled::good())[1][1], 0.002);
+    // Eyes look along +Z: the nose's side of the head is in front.
+    $s = new Subject(GltfDraft::open($e->glb), 'glb');
+    expect($s->place('toesL')[2] - $s->place('footL')[2])->toBeGreaterThan(0.02)->and($s->place('handL')[0])->toBeGreaterThan(0.2);
+})->with([
+    'centimetres' => [100.0, [0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0], ['size']],
+    'inches' => [39.3701, [0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0], ['size']],
+    'millimetres' => [1000.0, [0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0], ['size']],
+    'Z up' => [1.0, Q4::aroundX(M_PI / 2), [0.0, 0.0, 0.0], ['lying']],
+    'on its head' => [1.0, Q4::aroundZ(M_PI), [0.0, 0.0, 0.0], ['lying']],
+    'facing away' => [1.0, Q4::aroundY(M_PI), [0.0, 0.0, 0.0], ['facing']],
+    'facing left' => [1.0, Q4::aroundY(M_PI / 2), [0.0, 0.0, 0.0], ['facing']],
+    'in the air' => [1.0, [0.0, 0.0, 0.0, 1.0], [0.0, 0.4, 0.0], ['ground']],
+    'far away' => [1.0, [0.0, 0.0, 0.0, 1.0], [300.0, 0.0, -40.0], ['ground']],
+    'all at once' => [100.0, Q4::mul(Q4::aroundX(M_PI / 2), Q4::aroundY(M_PI)), [3000.0, 0.0, 20.0], ['lying', 'facing', 'size', 'ground']],
+]);
+
+test('a repair that is refused is not done, and the finding says so', function (): void {
+    $bad = Spoiled::under(Spoiled::good(), 100.0);
+    $e = Examination::of($bad, 'glb', ['size' => false]);
+    expect(findingsOf($e)['size']->mended)->toBeFalse()->and(boundsOf($e->glb)[1][1])->toBeGreaterThan(150.0);
+    $byHand = Examination::of($bad, 'glb', ['size' => ['factor' => 0.005]]);
+    expect(boundsOf($byHand->glb)[1][1])->toEqualWithDelta(0.897, 0.01);
+});
+
+test('settling changes nothing that is seen: every point stays where weights and joints had put it', function (): void {
+    $glb = Spoiled::under(Spoiled::midStride(Spoiled::good()), 2.5, Q4::aroundY(0.7), [1.0, 0.2, -3.0]);
+    $draft = GltfDraft::open($glb);
+    $subject = new Subject($draft, 'glb');
+    // By the formula of the standard, on a sample of points.
+    $skin = $draft->list('skins')[0];
+    $inverse = $draft->values($skin['inverseBindMatrices']);
+    $expected = [];
+    foreach ($draft->primitives() as $p) {
+        $points = $draft->values($p['attributes']['POSITION']);
+        $joints = $draft->values($p['attributes']['JOINTS_0']);
+        $weights = $draft->values($p['attributes']['WEIGHTS_0']);
+        for ($v = 0; $v < min(40, intdiv(count($points), 3)); $v++) {
+            $sum = [0.0, 0.0, 0.0];
+            for ($k = 0; $k < 4; $k++) {
+                $j = (int) $joints[4 * $v + $k];
+                $q = M4::point(M4::mul($subject->world($skin['joints'][$j]), array_slice($inverse, 16 * $j, 16)), [$points[3 * $v], $points[3 * $v + 1], $points[3 * $v + 2]]);
+                foreach ($q as $c => $value) {
+                    $sum[$c] += $weights[4 * $v + $k] * $value;
+                }
+            }
+            $expected["{$p['mesh']}/{$p['primitive']}/{$v}"] = $sum;
+        }
+    }
+    (new Settle($subject))->apply();
+    foreach ($draft->primitives() as $p) {
+        $points = $draft->values($p['attributes']['POSITION']);
+        for ($v = 0; $v < min(40, intdiv(count($points), 3)); $v++) {
+            for ($c = 0; $c < 3; $c++) {
+                expect($points[3 * $v + $c])->toEqualWithDelta($expected["{$p['mesh']}/{$p['primitive']}/{$v}"][$c], 1e-5);
+            }
+        }
+    }
+    foreach ($subject->joints() as $j) {
+        expect($subject->nodes()[$j]['scale'])->toBe([1.0, 1.0, 1.0]);
+    }
+});
+
+test('a rest caught in a stride is replaced by the bound pose', function (): void {
+    $e = Examination::of(Spoiled::midStride(Spoiled::good()), 'glb');
+    expect(findingsOf($e)['bind']->mended)->toBeTrue()->and(jointsApart(Spoiled::good(), $e->glb))->toBeLessThan(1e-4);
+    $kept = Examination::of(Spoiled::midStride(Spoiled::good()), 'glb', ['bind' => false]);
+    expect(findingsOf($kept)['bind']->mended)->toBeFalse()->and(jointsApart(Spoiled::good(), $kept->glb))->toBeGreaterThan(0.1);
+});
+
+test('what is in the file is made or skipped by name, and the sums agree', function (): void {
+    $e = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb');
+    expect($e->parts->inFile)->toBe(count($e->parts->made) + count($e->parts->skipped))
+        ->and($e->parts->skipped)->toBe(['UCX_body' => 'it is a body for collisions', 'Camera' => 'it is a camera', 'Sun' => 'it is a light'])
+        ->and($e->parts->made)->toContain('hat');
+    $json = GltfReader::read($e->glb)->json;
+    expect($json)->not->toHaveKey('cameras')->and($json)->not->toHaveKey('extensions');
+    $back = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb', ['colliders' => false]);
+    expect($back->parts->made)->toContain('UCX_body');
+});
+
+test('a loose hat is bound to the head and goes with it', function (): void {
+    $e = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb', all: true);
+    expect(findingsOf($e)['unbound']->mended)->toBeTrue();
+    $s = new Subject(GltfDraft::open($e->glb), 'glb');
+    $hat = array_search('hat', array_column($s->nodes(), 'name'), true);
+    $p = array_values(array_filter($s->draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s->nodes()[$hat]['mesh']))[0];
+    $joints = $s->draft->values($p['attributes']['JOINTS_0']);
+    $weights = $s->draft->values($p['attributes']['WEIGHTS_0']);
+    $head = $s->skeleton()->roles['head'];
+    $held = 0.0;
+    foreach ($joints as $k => $j) {
+        $held += (int) $j === $head ? $weights[$k] : 0.0;
+    }
+    expect($held / (count($weights) / 4))->toBeGreaterThan(0.9);
+});
+
+test('motions come out as files of their own and play as they did, whatever stood above the joints', function (): void {
+    $plain = Spoiled::moving(Spoiled::good(), ['Walk_01' => ['walk', ['speed' => 1.3]], 'Wave' => ['wave', []]]);
+    $e = Examination::of(Spoiled::under($plain, 100.0, Q4::mul(Q4::aroundX(M_PI / 2), Q4::aroundY(M_PI)), [20.0, 0.0, 0.0]), 'glb');
+    expect(array_column($e->motions, 'name'))->toBe(['Walk_01', 'Wave'])->and(GltfReader::read($e->glb)->clips())->toBe([]);
+    $figure = new Figure('f', AssetDigest::of(GltfReader::read($e->glb)));
+    $rows = [];
+    foreach ([GltfReader::read($plain), GltfReader::read($e->motions[0]['glb'])] as $n => $gltf) {
+        $skeleton = $n === 0 ? AssetDigest::skeleton($gltf, 0) : AssetDigest::skeletonOfNodes($gltf);
+        $rows[] = ImportedMotion::sampled($gltf->clips()[0], $skeleton, $figure, 'walk');
+    }
+    $length = $rows[0]->seconds();
+    $start = array_map(static fn ($t): array => $t->at(0.0), $rows);
+    foreach ([0.2, 0.5, 0.9] as $t) {
+        [$a, $b] = [$rows[0]->at($t * $length), $rows[1]->at($t * $length)];
+        expect($b[1])->toEqualWithDelta($a[1], 0.005)->and($b[2] - $start[1][2])->toEqualWithDelta($a[2] - $start[0][2], 0.01);
+    }
+});
+
+test('a see-through surface that is solid, and a cut-out picture on a solid one', function (): void {
+    $glass = Examination::of(Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]), 'gltf');
+    expect(findingsOf($glass)['seeThrough']->mended)->toBeFalse();
+    $solid = Examination::of(Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]), 'gltf', all: true);
+    $m = GltfReader::read($solid->glb)->list('materials')[0];
+    expect($m)->not->toHaveKey('alphaMode')->and($m['pbrMetallicRoughness']['baseColorFactor'])->toEqual([1, 0.5, 0.2, 1.0]);
+    $real = Examination::of(Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 0.3]]]), 'gltf');
+    expect(findingsOf($real))->not->toHaveKey('seeThrough');
+    $cut = Examination::of(Spoiled::thing(0.4, [], Spoiled::picture(true)), 'gltf', all: true);
+    expect(findingsOf($cut)['cutOut']->mended)->toBeTrue()->and(GltfReader::read($cut->glb)->list('materials')[0]['alphaMode'])->toBe('MASK');
+    $whole = Examination::of(Spoiled::thing(0.4, [], Spoiled::picture(false)), 'gltf');
+    expect(findingsOf($whole))->not->toHaveKey('cutOut');
+});
+
+test('missing pictures are named and found when they come', function (): void {
+    $file = Spoiled::thing(0.4, [], null, false, 'textures/poster.png');
+    $e = Examination::of($file, 'gltf', companion: static fn (string $uri): ?string => null);
+    expect(findingsOf($e)['pictures']->names)->toBe(['poster.png'])->and(GltfReader::read($e->glb)->list('images')[0]['extras']['missing'])->toBe('textures/poster.png');
+    $with = Examination::of($file, 'gltf', companion: static fn (string $uri): ?string => $uri === 'textures/poster.png' ? Spoiled::picture(false) : null);
+    expect(findingsOf($with))->not->toHaveKey('pictures')->and(GltfReader::read($with->glb)->picture(0))->toBe(Spoiled::picture(false));
+});
+
+test('a thing turned inside out is noticed by its volume, a room is not', function (): void {
+    $e = Examination::of(Spoiled::thing(0.4, [], null, true), 'gltf', all: true);
+    expect(findingsOf($e)['faces']->mended)->toBeTrue();
+    expect(findingsOf(Examination::of($e->glb, 'glb')))->not->toHaveKey('faces');
+    expect(findingsOf(Examination::of(Spoiled::thing(4.0, [], null, true), 'gltf')))->not->toHaveKey('faces');
+    expect(findingsOf(Examination::of(Spoiled::thing(0.4), 'gltf')))->not->toHaveKey('faces');
+});
+
+test('normals that did not come are made: a box gets its six', function (): void {
+    $e = Examination::of(Spoiled::thing(0.4), 'gltf');
+    [, $p] = GltfReader::read($e->glb)->primitives()[0];
+    $all = array_unique(array_map(static fn (array $n): string => implode(' ', array_map(static fn (float $v): int => (int) round($v), $n)), array_chunk($p['normals'], 3)));
+    sort($all);
+    expect($all)->toBe(['-1 0 0', '0 -1 0', '0 0 -1', '0 0 1', '0 1 0', '1 0 0'])->and(count($p['positions']) / 3)->toBe(24);
+});
+
+test('the pivot goes where it is asked, and heights and turns are taken', function (): void {
+    $thing = Spoiled::thing(0.5);
+    expect(boundsOf(Examination::of($thing, 'gltf', ['pivot' => ['to' => 'centre']])->glb))->toEqual([[-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]])
+        ->and(boundsOf(Examination::of($thing, 'gltf', ['pivot' => ['to' => 'point', 'point' => [0.5, 1.0, 0.5]]])->glb))->toEqual([[-1.0, -1.0, -1.0], [0.0, 0.0, 0.0]])
+        ->and(boundsOf(Examination::of($thing, 'gltf', ['grow' => ['height' => 2.0]])->glb)[1][1])->toEqualWithDelta(2.0, 1e-5);
+    $lying = boundsOf(Examination::of($thing, 'gltf', ['turn' => ['about' => 'x', 'degrees' => 90]])->glb);
+    expect($lying[1][2])->toEqualWithDelta(1.0, 1e-5);
+    expect(fn () => Examination::of($thing, 'gltf', ['grow' => ['height' => 'tall']]))->toThrow(InvalidArgumentException::class);
+});
+
+test('a heavy thing keeps all of its triangles and gets a lighter copy of the same shape', function (): void {
+    $n = 260;
+    $points = $index = [];
+    for ($i = 0; $i <= $n; $i++) {
+        for ($j = 0; $j <= $n; $j++) {
+            array_push($points, $i / $n, 0.1 * sin(6 * $i / $n) * cos(5 * $j / $n), $j / $n);
+            if ($i < $n && $j < $n) {
+                $a = $i * ($n + 1) + $j;
+                array_push($index, $a, $a + 1, $a + $n + 1, $a + 1, $a + $n + 2, $a + $n + 1);
+            }
+        }
+    }
+    $d = GltfDraft::open(Spoiled::thing(0.5));
+    $d->amendPrimitive(0, 0, ['attributes' => ['POSITION' => $d->add($points, 3)], 'indices' => $d->add(array_map(floatval(...), $index), 1, 5125)]);
+    $e = Examination::of($d->toGlb(), 'glb', all: true);
+    $count = static fn (string $glb): int => AssetDigest::of(GltfReader::read($glb))['triangles'];
+    expect(findingsOf($e)['heavy']->mended)->toBeTrue()->and($count($e->glb))->toBe(2 * $n * $n)->and($count((string) $e->light))->toBeLessThanOrEqual(60_000)->and($count((string) $e->light))->toBeGreaterThan(15_000);
+    [$a, $b] = [boundsOf($e->glb), boundsOf((string) $e->light)];
+    foreach ([0, 2] as $k) {
+        expect($b[1][$k] - $b[0][$k])->toEqualWithDelta($a[1][$k] - $a[0][$k], 0.02);
+    }
+    expect(Examination::of(Spoiled::thing(0.5), 'gltf', all: true)->light)->toBeNull();
+});
+
+test('joints of another habit are told, missing ones named', function (): void {
+    $e = Examination::of(Spoiled::renamed(Spoiled::good(), static fn (string $n): string => "rig:{$n}"), 'glb');
+    expect(findingsOf($e))->not->toHaveKey('joints');
+    $lost = Spoiled::renamed(Spoiled::good(), static fn (string $n): string => preg_match('/thigh|upper_?leg|shin|lower_?leg|foot|toe/i', $n) === 1 ? 'x'.crc32($n) : $n);
+    $found = findingsOf(Examination::of($lost, 'glb'));
+    expect($found['joints']->severity)->toBe(Finding::HARMS)->and($found['joints']->names)->toBe(['left thigh', 'right thigh', 'left shin', 'right shin', 'left foot', 'right foot']);
+});
+
+test('an empty or broken file is refused in plain words', function (string $bytes): void {
+    expect(fn () => Examination::of($bytes, 'glb'))->toThrow(UnableToReadGltf::class);
+})->with(['{"asset":{"version":"2.0"}}', 'glTF', substr(Spoiled::thing(0.5), 0, 300)]);

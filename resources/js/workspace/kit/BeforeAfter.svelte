@@ -1,0 +1,44 @@
+<script lang="ts">
+    import { onMount } from 'svelte';
+    import { call } from '../../lib/api';
+    import type { Manifest } from '../../picture';
+    import { Turntable } from './turntable';
+
+    let { arrival, code, stamp }: { arrival: number; code: string; stamp: number } = $props();
+    let pictures = $state<string[]>([]);
+    let failed = $state(false);
+
+    onMount(() => {
+        const canvas = document.createElement('canvas');
+        const table = new Turntable(canvas);
+        table.turning = table.playing = false;
+        table.angle = 28;
+        table.resize(320, 240);
+        void (async () => {
+            try {
+                for (const as of ['before', 'after']) {
+                    const got = await call<{ manifest: Manifest }>('GET', `arrivals/${arrival}/preview?code=${code}&as=${as}&t=${stamp}`);
+                    await table.show(got.manifest);
+                    pictures = [...pictures, table.still()];
+                }
+            } catch {
+                failed = true;
+            } finally {
+                table.dispose();
+            }
+        })();
+    });
+</script>
+
+<div class="mt-2 grid grid-cols-2 gap-2" data-testid="before-after">
+    {#each ['before', 'after'] as as, n (as)}
+        <figure class="m-0">
+            {#if pictures[n]}<img src={pictures[n]} alt={`${as} the repair`} class="w-full rounded" />{:else}
+                <div class="grid aspect-[4/3] place-items-center rounded bg-surround text-xs text-white">
+                    {failed ? 'cannot be drawn' : '…'}
+                </div>
+            {/if}
+            <figcaption class="text-xs text-soft">{as}</figcaption>
+        </figure>
+    {/each}
+</div>

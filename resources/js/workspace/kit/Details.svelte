@@ -1,0 +1,188 @@
+<script lang="ts">
+    import { Button, Input } from 'flowbite-svelte';
+    import { onMount } from 'svelte';
+    import { ApiError, call } from '../../lib/api';
+    import { getDesk } from '../context';
+    import { TAPE, type AssetRow } from '../rows';
+    import { factsOf } from './facts';
+    import Turntable from './Turntable.svelte';
+
+    let { id }: { id: number } = $props();
+    const { scene, view, kit } = getDesk();
+    interface Whole extends AssetRow {
+        versions: { number: number; blob: string }[];
+        uses: { scene: string; times: number }[];
+        arrival: number | null;
+        same: string[];
+        since: string | null;
+    }
+    let a = $state<Whole | null>(null);
+    let on = $state(0);
+    let replacing = $state('');
+    let stamp = $state(0);
+    const base = $derived(`productions/${scene.production.id}/kit/${id}`);
+    const people = $derived(scene.assets.filter((x) => x.kind === 'performer'));
+    const others = $derived(scene.assets.filter((x) => x.kind === a?.kind && x.id !== id));
+    const path = $derived(
+        a && a.kind !== 'sound' && a.kind !== 'picture'
+            ? `productions/${scene.production.id}/previews?asset=${id}${a.kind === 'motion' && on ? `&on=${on}` : ''}&t=${stamp}`
+            : null,
+    );
+
+    onMount(async () => {
+        a = await call<Whole>('GET', base);
+    });
+
+    async function change(method: string, tail: string, body: unknown) {
+        try {
+            a = await call<Whole>(method, base + tail, body);
+            kit.version++;
+            stamp++;
+            await scene.refreshAssets();
+        } catch (e) {
+            if (!(e instanceof ApiError)) throw e;
+            scene.notice = { kind: 'error', message: e.message, remedy: e.remedy };
+        }
+    }
+    const set = (body: Record<string, unknown>) => change('PATCH', '', body);
+
+    async function use() {
+        if (!a) return;
+        const at = view.target;
+        const eye = view.free.position;
+        const home = a.kind === 'set' && a.house;
+        if (
+            await scene.edit({ do: 'item.add', asset: a.id, ...(home ? { home: true } : { near: [at.x, at.z], facing: [eye.x, eye.z] }) })
+        ) {
+            const last = scene.rows.items[scene.rows.items.length - 1];
+            if (last) scene.select('items', last.id);
+            kit.close();
+        }
+    }
+    const field = (e: Event) => (e.currentTarget as HTMLInputElement).value.trim();
+</script>
+
+<div class="flex w-[340px] shrink-0 flex-col gap-3 overflow-auto border-l border-line p-3" data-testid="kit-details">
+    {#if a}
+        <div class="h-[250px] shrink-0">
+            {#if path}<Turntable
+                    {path}
+                    label={`${a.name} on a turntable; arrow keys turn it`}
+                />{:else if a.kind === 'picture' && a.picture}<img
+                    src={`/api/blobs/${a.picture}`}
+                    alt={a.name}
+                    class="h-full w-full rounded bg-surround object-contain"
+                />{:else}<audio controls src={`/api/blobs/${a.blob}`} class="w-full"></audio>{/if}
+        </div>
+        {#if a.kind === 'motion'}
+            <label class="flex items-center gap-2 text-xs"
+                >played by<select class="flex-1 rounded border-line bg-sheet py-1 text-xs" bind:value={on}
+                    ><option value={0}>Oda Ferrant</option>{#each people as p (p.id)}<option value={p.id}>{p.name}</option>{/each}</select
+                ></label
+            >
+        {/if}
+        {#if a.house}
+            <h2 class="text-base font-semibold">{a.name}</h2>
+        {:else}
+            <Input
+                size="sm"
+                class="font-semibold"
+                value={a.name}
+                aria-label="Name"
+                onchange={(e: Event) => field(e) && set({ name: field(e) })}
+            />
+        {/if}
+        {#if a.kind === 'performer' || a.kind === 'set' || a.kind === 'prop'}<Button size="sm" onclick={use}>Put into the scene</Button
+            >{/if}
+        <dl class="grid grid-cols-[80px_1fr] gap-x-3 gap-y-0.5 text-xs">
+            {#each factsOf(a.kind, a.facts) as [name, value] (name)}<dt class="text-soft">{name}</dt>
+                <dd>{value}</dd>{/each}
+            <dt class="text-soft">Used</dt>
+            <dd>{a.uses.length > 0 ? a.uses.map((u) => `${u.times} x in ${u.scene}`).join(', ') : 'nowhere yet'}</dd>
+            {#if a.source}<dt class="text-soft">From</dt>
+                <dd class="break-words">{a.source}{a.since ? `, ${a.since}` : ''}</dd>{/if}
+            {#if a.same.length > 0}<dt class="text-soft">Same as</dt>
+                <dd class="text-buoy">{a.same.join(', ')}</dd>{/if}
+        </dl>
+        {#if a.house}
+            <p class="text-xs text-soft">By {a.credit}, {a.licence}. Tags: {a.tags.join(', ')}. The house kit is the same for everyone.</p>
+        {:else}
+            <label class="flex flex-col gap-1 text-xs"
+                >Tags, with commas<Input
+                    size="sm"
+                    value={a.tags.join(', ')}
+                    onchange={(e: Event) =>
+                        set({
+                            tags: field(e)
+                                .split(/\s*,\s*/)
+                                .filter((t) => t),
+                        })}
+                /></label
+            >
+            <div class="grid grid-cols-2 gap-2 text-xs">
+                <label class="flex flex-col gap-1"
+                    >Made by<Input size="sm" value={a.credit} onchange={(e: Event) => set({ credit: field(e) })} /></label
+                >
+                <label class="flex flex-col gap-1"
+                    >Licence<Input size="sm" value={a.licence} onchange={(e: Event) => set({ licence: field(e) })} /></label
+                >
+                <label class="flex flex-col gap-1"
+                    >Folder<Input size="sm" value={a.folder ?? ''} onchange={(e: Event) => set({ folder: field(e) || null })} /></label
+                >
+                <div class="flex flex-col gap-1">
+                    Colour
+                    <div class="flex flex-wrap gap-1">
+                        {#each TAPE as colour, n (colour)}
+                            <button
+                                class={['h-5 w-5 rounded', a.colour === n ? 'ring-2 ring-ink' : '']}
+                                style:background={colour}
+                                aria-label={`Colour ${n + 1}`}
+                                aria-pressed={a.colour === n}
+                                onclick={() => set({ colour: a?.colour === n ? null : n })}
+                            ></button>
+                        {/each}
+                    </div>
+                </div>
+            </div>
+            <div class="flex flex-col gap-1.5 border-t border-line pt-2 text-xs">
+                <label class="flex items-center gap-2"
+                    >Replace by<select class="flex-1 rounded border-line bg-sheet py-1 text-xs" bind:value={replacing}
+                        ><option value="">…</option>{#each others as o (o.id)}<option value={String(o.id)}>{o.name}</option>{/each}</select
+                    >
+                    <Button
+                        size="xs"
+                        color="alternative"
+                        disabled={!replacing}
+                        onclick={() => change('POST', '/replace', { with: Number(replacing) })}>Replace</Button
+                    ></label
+                >
+                <p class="text-soft">Every use takes the new one and keeps its beats, links and keys.</p>
+                {#if a.versions.length > 1}
+                    <label class="flex items-center gap-2"
+                        >Version {a.version} of {a.versions.length}<select
+                            class="flex-1 rounded border-line bg-sheet py-1 text-xs"
+                            aria-label="Earlier version"
+                            onchange={(e) => e.currentTarget.value && change('POST', '/revert', { version: Number(e.currentTarget.value) })}
+                            ><option value="">back to…</option>{#each a.versions.slice(1) as v (v.number)}<option value={v.number}
+                                    >version {v.number}</option
+                                >{/each}</select
+                        ></label
+                    >
+                {/if}
+                <div class="flex gap-2">
+                    {#if a.arrival}<Button
+                            size="xs"
+                            color="alternative"
+                            onclick={() => {
+                                kit.arrival = a?.arrival ?? null;
+                                kit.open('arrivals');
+                            }}>Its slip</Button
+                        >{/if}
+                    <Button size="xs" color="alternative" onclick={() => change('POST', '/archive', { back: a?.archived === true })}
+                        >{a.archived ? 'Bring back' : 'Put away'}</Button
+                    >
+                </div>
+            </div>
+        {/if}
+    {/if}
+</div>

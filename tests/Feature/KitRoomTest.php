@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Assets\AssetIntake;
+use App\Models\Asset;
+use App\Models\AssetVersion;
+use CrispReel\Core\Tests\Support\FakeAssets;
+
+/** @return array<string, mixed> */
+function shelfOf(Tests\TestCase $test, int $production, string $query = ''): array
+{
+    return $test->getJson("/api/productions/{$production}/kit?{$query}")->assertOk()->json();
+}
+
+test('the shelf is filtered by kind, owner, use and words, and sorted by length', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    app(AssetIntake::class)->model($scene->production, FakeAssets::glb('stool'), 'Kitchen stool', tags: ['furniture']);
+    $names = fn (string $q): array => array_column(shelfOf($this, $scene->production_id, $q)['assets'], 'name');
+    expect($names('q=chair'))->toContain('Kitchen stool')->and($names('house=0'))->toBe(['Kitchen stool'])->and($names('house=0&kind=motion'))->toBe([])
+        ->and($names('kind=performer'))->toContain('Oda Ferrant')->and($names('kind=performer'))->not->toContain('Walk');
+    $lengths = array_map(static fn (array $a): float => (float) $a['facts']['seconds'], shelfOf($this, $scene->production_id, 'kind=motion&sort=length')['assets']);
+    $sorted = $lengths;
+    sort($sorted);
+    expect($lengths)->toBe($sorted)->and(count($lengths))->toBeGreaterThan(4);
+    expect(shelfOf($this, $scene->production_id, 'kind=motion&travel=1')['total'])->toBeLessThan(shelfOf($this, $scene->production_id, 'kind=motion')['total']);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => Asset::query()->where('slug', 'lantern')->value('id'), 'near' => [0, 0]]]);
+    expect(array_column(shelfOf($this, $scene->production_id, "scene={$scene->id}")['assets'], 'slug'))->toBe(['lantern']);
+    expect($names('face=1&kind=prop'))->toBe([]);
+});
+
+test('pages follow each other without gap or double', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $whole = array_column(shelfOf($this, $scene->production_id, 'limit=120')['assets'], 'id');
+    $parts = [];
+    for ($o = 0; $o < count($whole); $o += 7) {
+        array_push($parts, ...array_column(shelfOf($this, $scene->production_id, "limit=7&offset={$o}")['assets'], 'id'));
+    }
+    expect($parts)->toBe($whole);
+});
+
+test('replacing in place: every use takes the new one and keeps its beats and links', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $intake = app(AssetIntake::class);
+    $old = $intake->model($scene->production, FakeAssets::glb('stool'), 'Stool')->asset_id;
+    $new = $intake->model($scene->production, FakeAssets::glb('key'), 'Better stool')->asset_id;
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $old, 'near' => [0, 0], 'name' => 'First'], ['do' => 'item.add', 'asset' => $old, 'near' => [2, 0], 'name' => 'Second'], ['do' => 'item.add', 'asset' => Asset::query()->where('slug', 'oda-ferrant')->value('id'), 'near' => [1, 1]]]);
+    $items = $scene->items()->orderBy('id')->get();
+    $this->edit($scene, [['do' => 'link.add', 'child' => $items[0]->id, 'parent' => $items[2]->id, 'mount' => 'handR', 'from' => 0, 'keep' => 'grip']]);
+    $this->actingAs($user)->postJson("/api/productions/{$scene->production_id}/kit/{$old}/replace", ['with' => $new])->assertOk()->assertJsonPath('version', 2);
+    $manifest = $this->getJson("/api/scenes/{$scene->id}")->json('manifest');
+    $blob = AssetVersion::query()->where('asset_id', $new)->value('blob');
+    expect(array_slice(array_column($manifest['items'], 'blob'), 0, 2))->toBe([$blob, $blob])->and($scene->links()->count())->toBe(1)->and($scene->items()->count())->toBe(3);
+    // And back.
+    $this->postJson("/api/productions/{$scene->production_id}/kit/{$old}/revert", ['version' => 1])->assertOk()->assertJsonPath('version', 3);
+    expect($this->getJson("/api/scenes/{$scene->id}")->json('manifest.items.0.blob'))->not->toBe($blob);
+    $this->postJson("/api/productions/{$scene->production_id}/kit/{$old}/replace", ['with' => Asset::query()->where('slug', 'walk')->value('id')])->assertStatus(422)->assertJsonPath('reason', 'kit.kind');
+});
+
+test('name, tags, colour, folder, maker and licence are kept; what is put away comes back', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $id = app(AssetIntake::class)->model($scene->production, FakeAssets::glb('stool'), 'Stool')->asset_id;
+    $url = "/api/productions/{$scene->production_id}/kit/{$id}";
+    $this->patchJson($url, ['name' => 'Milking stool', 'tags' => ['farm', 'wood'], 'colour' => 3, 'folder' => 'Barn', 'credit' => 'Ilse Brandt', 'licence' => 'CC-BY-4.0'])->assertOk()->assertJsonPath('name', 'Milking stool')->assertJsonPath('colour', 3);
+    expect(shelfOf($this, $scene->production_id, 'folder=Barn&colour=3&licence=CC-BY-4.0&q=farm')['total'])->toBe(1);
+    $this->patchJson($url, ['colour' => 12])->assertStatus(422);
+    $this->postJson("{$url}/archive")->assertOk()->assertJsonPath('archived', true);
+    expect(shelfOf($this, $scene->production_id, 'house=0')['total'])->toBe(0)->and(shelfOf($this, $scene->production_id, 'house=0&archived=1')['total'])->toBe(1);
+    $this->postJson("{$url}/archive", ['back' => true])->assertOk()->assertJsonPath('archived', false);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $id, 'near' => [0, 0]]]);
+    $credits = $this->getJson("/api/productions/{$scene->production_id}/credits")->assertOk()->json('credits');
+    expect($credits)->toBe([['credit' => 'Ilse Brandt', 'licence' => 'CC-BY-4.0', 'names' => ['Milking stool']]]);
+});
+
+test('the house kit changes for nobody, and kits of others are not there', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $house = Asset::query()->where('slug', 'lantern')->value('id');
+    $this->actingAs($user)->patchJson("/api/productions/{$scene->production_id}/kit/{$house}", ['name' => 'Mine'])->assertStatus(403)->assertJsonPath('reason', 'kit.house');
+    $this->getJson("/api/productions/{$scene->production_id}/kit/{$house}")->assertOk()->assertJsonPath('house', true);
+    $theirs = app(AssetIntake::class)->model($this->scene($this->person())->production, FakeAssets::glb('stool'), 'Stool')->asset_id;
+    $this->getJson("/api/productions/{$scene->production_id}/kit/{$theirs}")->assertStatus(404);
+    $this->getJson("/api/productions/{$scene->production_id}/previews?asset={$theirs}")->assertStatus(404);
+    $this->postJson("/api/productions/{$scene->production_id}/kit/{$theirs}/archive")->assertStatus(404);
+});
+
+test('a motion plays on the figure that was chosen', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $walk = Asset::query()->where('slug', 'walk')->value('id');
+    $bram = Asset::query()->where('slug', 'bram-tiel')->firstOrFail();
+    $m = $this->actingAs($user)->getJson("/api/productions/{$scene->production_id}/previews?asset={$walk}&on={$bram->id}")->assertOk()->json('manifest');
+    expect($m['items'][0]['blob'])->toBe($bram->versions()->latest('number')->value('blob'))->and($m['frames'])->toBeGreaterThan(20);
+    $this->get("/api/previews/blocks/{$m['blocks'][0]}")->assertOk();
+    $this->getJson("/api/productions/{$scene->production_id}/previews?asset={$walk}&on={$walk}")->assertStatus(404);
+});
