@@ -23,6 +23,9 @@ final class PictureMaker
 {
     private const APART = 60.0;
 
+    /** Pictures of one go: the ground reaches no farther. */
+    public const AT_ONCE = 60;
+
     public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs)
     {
     }
@@ -58,7 +61,7 @@ final class PictureMaker
     private function wanting(bool $again): Collection
     {
         return AssetVersion::query()->with('asset')->whereHas('asset', static fn ($q) => $q->whereIn('kind', ['performer', 'set', 'prop', 'motion'])->whereNull('archived_at'))->when(! $again, fn ($q) => $q->whereNull('picture'))
-            ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->groupBy('asset_id'))->orderBy('id')->limit(60)->get();
+            ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->groupBy('asset_id'))->orderBy('id')->limit(self::AT_ONCE)->get();
     }
 
     /** @param  Collection<int, AssetVersion>  $versions */
@@ -73,7 +76,7 @@ final class PictureMaker
             if ($body === null) {
                 continue;
             }
-            $x = $n * self::APART;
+            $x = ($n - self::AT_ONCE / 2) * self::APART;
             // A backdrop would be seen behind the others.
             $z = $this->isBackdrop($body) ? 6000.0 : 0.0;
             $id = "v{$body->id}";

@@ -21,6 +21,8 @@ final class DrawPictures implements ShouldQueue
 
     public function handle(PictureMaker $maker): void
     {
-        $maker->make();
+        if ($maker->make() === PictureMaker::AT_ONCE) {
+            self::dispatch()->onQueue('render');
+        }
     }
 }

@@ -13,6 +13,7 @@ use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\Course;
 use CrispReel\Core\Motion\Model\Gait;
 use CrispReel\Core\Motion\Model\GaitStyle;
+use CrispReel\Core\Motion\Model\Manner;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
 
@@ -134,7 +135,7 @@ final class PathWalk
             $style = ['speed' => $speed] + $style;
         }
         $gait = Gait::along($body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1), $this->changes($style, $ways));
-        $table = MotionSampler::sampled($body, $gait->at(...), $gait->seconds, false, $this->figure->morphs);
+        $table = MotionSampler::sampled($body, Manner::over($body, $gait->at(...), $style), $gait->seconds, false, $this->figure->morphs);
         $about = json_encode([
             'met' => [...$this->walls($course, $solids, $unit), ...array_map(static fn (array $t): array => [sprintf('%.2f m', $t[1] * $unit), 'step', $t[0] * $unit], $course->tooHigh)],
             'pace' => $pace, 'ground' => $course->under($course->length()) * $body->scale,

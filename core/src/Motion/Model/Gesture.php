@@ -144,7 +144,7 @@ final class Gesture
      *
      * @return array<string, float>
      */
-    private static function mouth(float $t, float $voice, int $seed): array
+    public static function mouth(float $t, float $voice, int $seed): array
     {
         $shapes = ['aa', 'ee', 'oh', 'ih', 'oo', 'el', 'mbp', 'fv'];
         $rate = 5.2;

@@ -17,7 +17,7 @@ final class MotionSampler
     public const GAIT_RATE = 60.0;
 
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 4;
+    public const VERSION = 5;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
@@ -54,11 +54,11 @@ final class MotionSampler
             case 'walk':
                 $gait = Gait::cycle($body, GaitStyle::fromArray($r->settings), $seed);
 
-                return [$gait->at(...), $gait->seconds, true];
+                return [Manner::over($body, $gait->at(...), $r->settings), $gait->seconds, true];
             case 'walkToMark':
                 $gait = Gait::toMark($body, GaitStyle::fromArray($r->settings), Ease::clamp($r->number('metres', 3.0), 0.5, 40.0) / $body->scale, $seed);
 
-                return [$gait->at(...), $gait->seconds, false];
+                return [Manner::over($body, $gait->at(...), $r->settings), $gait->seconds, false];
             case 'talk':
                 return [Gesture::talk($body, $seed, $seconds, Ease::clamp($r->number('energy', 1.0), 0.3, 1.3), $r->text('line')), $seconds, false];
             case 'wave':
@@ -66,6 +66,11 @@ final class MotionSampler
             case 'handOver':
             case 'receive':
                 return [Gesture::handOver($body, $seed, 4.2, $r->model === 'handOver', Ease::clamp($r->number('gap', 1.02), 0.7, 1.4)), 4.2, false];
+            case 'act':
+                $sheet = ScoreBook::sheet($r->text('score'));
+                $score = new Score($body, $sheet, $seed, Ease::clamp($r->number('size', 1.0), 0.3, 1.4), Ease::clamp($r->number('pace', 1.0), 0.5, 2.0));
+
+                return [$score->at(...), $score->seconds(), $sheet['loops'] ?? false];
             default:
                 return [Gesture::idle($body, $seed, max(8.0, $seconds)), max(8.0, $seconds), true];
         }

@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Kit\Motions;
+
+use CrispReel\Core\Motion\Model\MotionRecipe;
+
+/** All motions of the house: names, words to find them by, and the recipe of each. */
+final class MotionKit
+{
+    /** @var list<array{string, string, string, array<string, int|float|string>, list<string>}> slug, name, model, settings, tags */
+    private const MODELS = [
+        ['idle', 'Idle', 'idle', ['seed' => 3, 'seconds' => 16], ['idle', 'stand', 'wait', 'breathe', 'neutral']],
+        ['walk', 'Walk', 'walk', ['speed' => 1.25], ['walk', 'travel', 'cycle', 'neutral']],
+        ['walk-brisk', 'Walk, brisk', 'walk', ['speed' => 1.75, 'arm' => 1.15], ['walk', 'travel', 'hurry', 'busy', 'eager']],
+        ['walk-tired', 'Walk, tired', 'walk', ['speed' => 0.75, 'lean' => 11, 'arm' => 0.6, 'age' => 0.35, 'mood' => -0.8], ['walk', 'travel', 'tired', 'weary', 'sad']],
+        ['walk-old', 'Walk, old', 'walk', ['speed' => 0.8, 'age' => 1.0, 'arm' => 0.7], ['walk', 'travel', 'old', 'stiff', 'careful']],
+        ['walk-proud', 'Walk, proud', 'walk', ['speed' => 1.15, 'lean' => -5, 'mood' => 1.0, 'arm' => 1.35, 'bounce' => 1.3], ['walk', 'travel', 'proud', 'happy', 'confident']],
+        ['walk-heavy', 'Walk, heavy', 'walk', ['speed' => 1.0, 'weight' => 1.0, 'bounce' => 1.4], ['walk', 'travel', 'heavy', 'stomp', 'angry']],
+        ['sneak', 'Sneak', 'walk', ['speed' => 0.6, 'sneak' => 1.0, 'arm' => 0.3], ['sneak', 'walk', 'travel', 'creep', 'secret', 'afraid', 'quiet']],
+        ['walk-crouched', 'Walk, crouched', 'walk', ['speed' => 0.9, 'crouch' => 1.0, 'arm' => 0.6], ['walk', 'travel', 'crouch', 'hide', 'duck']],
+        ['limp', 'Limp', 'walk', ['speed' => 0.8, 'limp' => 1.0, 'arm' => 0.6], ['limp', 'walk', 'travel', 'hurt', 'pain', 'tired']],
+        ['walk-carrying', 'Walk, carrying a box', 'walk', ['speed' => 1.0, 'weight' => 0.6, 'hold' => 'box'], ['carry', 'walk', 'travel', 'box', 'work', 'heavy']],
+        ['walk-tray', 'Walk, carrying a tray', 'walk', ['speed' => 1.05, 'bounce' => 0.5, 'hold' => 'tray'], ['carry', 'walk', 'travel', 'tray', 'serve', 'careful']],
+        ['push-cart', 'Push a cart', 'walk', ['speed' => 0.95, 'lean' => 8, 'weight' => 0.6, 'hold' => 'cart'], ['push', 'cart', 'walk', 'travel', 'work']],
+        ['jog', 'Jog', 'walk', ['speed' => 2.35], ['jog', 'run', 'travel', 'cycle', 'exercise']],
+        ['run', 'Run', 'walk', ['speed' => 2.8], ['run', 'travel', 'hurry', 'chase', 'cycle', 'flee']],
+        ['run-fast', 'Run, fast', 'walk', ['speed' => 3.2, 'lean' => 3], ['run', 'sprint', 'travel', 'flee', 'afraid', 'chase']],
+        ['walk-to-mark', 'Walk to a mark', 'walkToMark', ['speed' => 1.2, 'metres' => 3.0], ['walk', 'travel', 'start', 'stop', 'mark', 'arrive']],
+        ['start-walking', 'One step and on', 'walkToMark', ['speed' => 1.2, 'metres' => 1.2], ['start', 'stop', 'walk', 'travel', 'step']],
+        ['talk', 'Talk, eager', 'talk', ['seed' => 5, 'seconds' => 6], ['talk', 'speak', 'gesture', 'argue', 'eager', 'happy']],
+        ['talk-calm', 'Talk, calm', 'talk', ['seed' => 11, 'seconds' => 6, 'energy' => 0.55], ['talk', 'speak', 'gesture', 'calm', 'explain']],
+        ['wave', 'Wave', 'wave', [], ['wave', 'greet', 'call', 'happy']],
+        ['hand-over', 'Hand over', 'handOver', [], ['give', 'hand over', 'pair']],
+        ['receive', 'Receive', 'receive', [], ['take', 'receive', 'pair']],
+    ];
+
+    /** @var list<array{string, string, list<string>}> score, name, tags */
+    private const SCORES = [
+        ['idleTired', 'Idle, tired', ['idle', 'stand', 'wait', 'tired', 'sad']], ['idleImpatient', 'Idle, impatient', ['idle', 'stand', 'wait', 'impatient', 'angry', 'bored']], ['idleCold', 'Idle, cold', ['idle', 'stand', 'wait', 'cold', 'shiver', 'afraid']], ['idleProud', 'Idle, proud', ['idle', 'stand', 'wait', 'proud', 'confident', 'happy']],
+        ['lookAround', 'Look around', ['look', 'search', 'curious', 'nervous']], ['point', 'Point', ['point', 'show', 'there']], ['beckon', 'Beckon', ['beckon', 'come', 'call']], ['shrug', 'Shrug', ['shrug', 'unsure', 'perhaps']], ['shakeHead', 'Shake the head', ['no', 'shake', 'refuse', 'head']], ['listen', 'Listen and nod', ['listen', 'nod', 'yes', 'agree']],
+        ['think', 'Think', ['think', 'wonder', 'idea']], ['scratchHead', 'Scratch the head', ['scratch', 'head', 'puzzled', 'think']], ['lookAtWatch', 'Look at the watch', ['watch', 'time', 'late', 'impatient']], ['callOut', 'Call out', ['call', 'shout', 'loud']], ['whisper', 'Whisper', ['whisper', 'secret', 'quiet', 'talk']], ['bow', 'Bow', ['bow', 'greet', 'polite', 'thank']], ['clap', 'Clap', ['clap', 'applaud', 'happy']],
+        ['sitDown', 'Sit down', ['sit', 'seat', 'rest']], ['sitIdle', 'Sit', ['sit', 'idle', 'wait', 'seated']], ['sitTalk', 'Sit and talk', ['sit', 'talk', 'seated', 'speak']], ['standUp', 'Stand up', ['stand', 'rise', 'seat']], ['lean', 'Lean', ['lean', 'idle', 'wait', 'relaxed']],
+        ['turn45Left', 'Turn left, 45 degrees', ['turn', 'left']], ['turn45Right', 'Turn right, 45 degrees', ['turn', 'right']], ['turn90Left', 'Turn left', ['turn', 'left']], ['turn90Right', 'Turn right', ['turn', 'right']], ['turn180Left', 'Turn round, left', ['turn', 'round', 'left']], ['turn180Right', 'Turn round, right', ['turn', 'round', 'right']], ['stepUp', 'Step up', ['step', 'up', 'stairs', 'travel']], ['stepDown', 'Step down', ['step', 'down', 'stairs', 'travel']],
+        ['laugh', 'Laugh', ['laugh', 'happy', 'joy']], ['cry', 'Cry', ['cry', 'sad', 'weep']], ['cheer', 'Cheer', ['cheer', 'happy', 'win', 'joy', 'jump']], ['talkAngry', 'Talk, angry', ['talk', 'speak', 'angry', 'scold']], ['talkSad', 'Talk, sad', ['talk', 'speak', 'sad', 'sorry']], ['danceStep', 'Dance, side to side', ['dance', 'happy', 'party', 'cycle']], ['danceTurn', 'Dance, turning', ['dance', 'turn', 'happy', 'waltz']],
+        ['kneel', 'Kneel', ['kneel', 'down', 'ask']], ['kneelUp', 'Rise from a knee', ['kneel', 'rise', 'up']], ['crouch', 'Crouch', ['crouch', 'hide', 'down', 'squat']], ['crouchIdle', 'Crouch and wait', ['crouch', 'hide', 'idle', 'afraid']], ['crouchUp', 'Rise from a crouch', ['crouch', 'rise', 'up']], ['lieDown', 'Lie down', ['lie', 'sleep', 'down']], ['lieIdle', 'Lie', ['lie', 'sleep', 'rest', 'idle']], ['getUp', 'Get up', ['get up', 'rise', 'stand', 'up']],
+        ['jump', 'Jump', ['jump', 'leap', 'travel']], ['jumpDown', 'Jump down 60 cm and land', ['jump', 'down', 'land', 'travel']], ['trip', 'Trip', ['trip', 'stumble', 'travel', 'clumsy']], ['fall', 'Fall', ['fall', 'down', 'hurt', 'faint']], ['crawl', 'Crawl', ['crawl', 'travel', 'hide', 'cycle']], ['climb', 'Climb a ladder', ['climb', 'ladder', 'up']],
+        ['pickUpFloor', 'Pick up from the floor', ['pick up', 'take', 'floor', 'find']], ['pickUpTable', 'Pick up from a table', ['pick up', 'take', 'table']], ['putDown', 'Put down', ['put down', 'table', 'leave']], ['liftBox', 'Lift a box', ['lift', 'box', 'heavy', 'work']], ['carryIdle', 'Stand with a box', ['carry', 'box', 'idle', 'wait']], ['throw', 'Throw', ['throw', 'toss']], ['catch', 'Catch', ['catch', 'receive']],
+        ['pullRope', 'Pull a rope', ['pull', 'rope', 'work', 'cycle']], ['ringBell', 'Ring a bell', ['ring', 'bell', 'pull', 'cycle']], ['row', 'Row', ['row', 'boat', 'oars', 'work', 'cycle']], ['ride', 'Ride a bicycle', ['ride', 'bicycle', 'pedal', 'cycle']], ['drive', 'Drive', ['drive', 'steer', 'wheel', 'car']],
+        ['write', 'Write', ['write', 'table', 'sit', 'note']], ['read', 'Read', ['read', 'book', 'letter']], ['drink', 'Drink', ['drink', 'cup', 'glass']], ['sweep', 'Sweep', ['sweep', 'broom', 'clean', 'work', 'cycle']], ['knock', 'Knock', ['knock', 'door', 'visit']], ['openDoor', 'Open a door', ['open', 'door', 'enter']],
+        ['hugA', 'Hug', ['hug', 'embrace', 'love', 'pair', 'happy']], ['hugB', 'Hug, the other', ['hug', 'embrace', 'love', 'pair', 'happy']], ['shakeHandsA', 'Shake hands', ['shake', 'hands', 'greet', 'pair']], ['shakeHandsB', 'Shake hands, the other', ['shake', 'hands', 'greet', 'pair']],
+        ['argueA', 'Argue', ['argue', 'quarrel', 'angry', 'pair', 'talk']], ['argueB', 'Argue, the other', ['argue', 'quarrel', 'angry', 'pair', 'talk']], ['pushA', 'Push someone', ['push', 'shove', 'angry', 'pair', 'fight']], ['pushB', 'Be pushed', ['push', 'shove', 'stumble', 'pair', 'fight']],
+    ];
+
+    /** @return list<array{slug: string, name: string, recipe: MotionRecipe, tags: list<string>}> */
+    public static function all(): array
+    {
+        $out = [];
+        foreach (self::MODELS as [$slug, $name, $model, $settings, $tags]) {
+            $out[] = ['slug' => $slug, 'name' => $name, 'recipe' => new MotionRecipe($model, $settings), 'tags' => $tags];
+        }
+        foreach (self::SCORES as [$score, $name, $tags]) {
+            $settings = ['score' => $score, 'seed' => 3 + strlen($score)];
+            foreach (Pairs::GAPS as $pair => $gap) {
+                if (str_starts_with($score, $pair) && strlen($score) === strlen($pair) + 1) {
+                    $settings['gap'] = $gap;
+                }
+            }
+            $out[] = ['slug' => strtolower((string) preg_replace('/(?<=[a-z])(?=[A-Z])|(?<=[a-z])(?=\d)|(?<=\d)(?=[A-Z])/', '-', $score)), 'name' => $name, 'recipe' => new MotionRecipe('act', $settings), 'tags' => $tags];
+        }
+
+        return $out;
+    }
+}
