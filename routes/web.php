@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\AssetController;
+use App\Http\Controllers\FigureController;
 use App\Http\Controllers\KitController;
 use App\Http\Controllers\PageController;
 use App\Http\Controllers\PreviewController;
@@ -37,6 +38,9 @@ Route::prefix('api')->group(function (): void {
         Route::post('productions/{production}/kit/{asset}/replace', [KitController::class, 'replace']);
         Route::post('productions/{production}/kit/{asset}/revert', [KitController::class, 'revert']);
         Route::post('productions/{production}/kit/{asset}/archive', [KitController::class, 'archive']);
+        Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
+        Route::get('productions/{production}/figures/preview', [FigureController::class, 'preview']);
+        Route::post('productions/{production}/figures', [FigureController::class, 'store']);
         Route::get('productions/{production}/credits', [KitController::class, 'credits']);
         Route::get('productions/{production}/previews', [PreviewController::class, 'show']);
         Route::get('previews/blocks/{hash}', [PreviewController::class, 'block']);

@@ -26,11 +26,14 @@ final class HouseKit
     {
         $said ??= static fn (string $name): null => null;
         $figure = null;
-        foreach (['oda-ferrant' => FigureSpec::oda(), 'bram-tiel' => FigureSpec::bram()] + FigureSpec::passengers() as $slug => $spec) {
-            $said($spec->name);
-            $glb = FigureMaker::glb($spec);
-            $version = $this->intake->model(null, $glb, $spec->name, 'performer', ['person', 'figure', $spec->top, $spec->hair], $slug, 'Crisp Reel kit', 'CC0-1.0');
-            $figure ??= new Figure($version->blob, AssetDigest::of(GltfReader::read($glb)));
+        foreach (FigureSpec::house() as $slug => $first) {
+            foreach ([1, 2, 3] as $way) {
+                $spec = $first->colourway($way);
+                $said($spec->name);
+                $glb = FigureMaker::glb($spec);
+                $version = $this->intake->model(null, $glb, $spec->name, 'performer', self::figureTags($spec), $way === 1 ? $slug : "{$slug}-{$way}", 'Crisp Reel kit', 'CC0-1.0');
+                $figure ??= new Figure($version->blob, AssetDigest::of(GltfReader::read($glb)));
+            }
         }
         foreach ([...PierKit::all(), ...Costume::all()] as $made) {
             $said($made['name']);
@@ -43,5 +46,11 @@ final class HouseKit
             $travel = hypot($end[0], $end[1]) * $figure->body()->scale;
             $this->intake->recipe(null, $recipe, $name, $tags, $slug, ['seconds' => round($seconds, 3), 'loops' => $loops, 'travel' => round($travel, 3), 'speed' => round($travel / $seconds, 3)]);
         }
+    }
+
+    /** @return list<string> */
+    private static function figureTags(FigureSpec $spec): array
+    {
+        return array_values(array_filter(['person', 'figure', $spec->top, $spec->hair, $spec->heightMetres < 1.45 ? 'child' : '', $spec->age > 0.65 ? 'old' : '', $spec->beard ? 'beard' : '', $spec->hat === 'none' ? '' : 'hat', $spec->glasses ? 'glasses' : '']));
     }
 }

@@ -101,3 +101,23 @@ test('a motion plays on the figure that was chosen', function (): void {
     $this->get("/api/previews/blocks/{$m['blocks'][0]}")->assertOk();
     $this->getJson("/api/productions/{$scene->production_id}/previews?asset={$walk}&on={$walk}")->assertStatus(404);
 });
+
+test('a figure by sliders is seen before it is kept, and kept under its name', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $base = "/api/productions/{$scene->production_id}/figures";
+    $like = Asset::query()->where('slug', 'lotte-farrow')->value('id');
+    $spec = $this->actingAs($user)->getJson("{$base}?like={$like}")->assertOk()->json('spec');
+    expect($spec['hair'])->toBe('plaits')->and($this->getJson("{$base}?seed=4")->json('spec.seed'))->toBe(4);
+    $spec = ['name' => 'Wren Halloway', 'hat' => 'brim', 'heightMetres' => 1.5] + $spec;
+    $m = $this->getJson("{$base}/preview?spec=".urlencode((string) json_encode($spec)))->assertOk()->json('manifest');
+    $this->get("/api/previews/blobs/{$m['items'][0]['blob']}")->assertOk();
+    $made = $this->postJson($base, ['spec' => $spec])->assertStatus(201)->json();
+    expect($made['name'])->toBe('Wren Halloway')->and($made['blob'])->toBe($m['items'][0]['blob'])->and($made['facts']['fingers'])->toBeTrue();
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $made['id'], 'near' => [0, 0]]]);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => $scene->items()->firstOrFail()->id, 'motion' => Asset::query()->where('slug', 'laugh')->value('id')]]);
+    $this->getJson("/api/scenes/{$scene->id}")->assertOk()->assertJsonPath('manifest.notes', []);
+    $this->postJson($base, ['spec' => 'tall'])->assertStatus(422)->assertJsonPath('reason', 'figure.spec');
+    $stool = app(AssetIntake::class)->model($scene->production, FakeAssets::glb('stool'), 'Stool')->asset_id;
+    $this->getJson("{$base}?like={$stool}")->assertStatus(422)->assertJsonPath('reason', 'figure.foreign');
+});

@@ -32,11 +32,16 @@ final class ClothesMaker
 
     public function make(): void
     {
-        $this->long = $this->shop->spec()->top === 'coat';
+        $this->long = in_array($this->shop->spec()->top, ['coat', 'dress'], true);
         $this->hands();
         $this->top();
         $this->cuffs();
-        $this->long ? $this->coatDetails() : $this->jacketDetails();
+        match ($this->shop->spec()->top) {
+            'coat' => $this->coatDetails(),
+            'dress' => $this->dressDetails(),
+            'jumper' => $this->jumperDetails(),
+            default => $this->jacketDetails(),
+        };
         $this->shop->spec()->neck === 'scarf' ? $this->scarf() : $this->rollNeck();
         if ($this->shop->spec()->bag) {
             $this->bag();
@@ -97,13 +102,13 @@ final class ClothesMaker
         ]);
         $lining = $this->shop->colour('lining');
         $solids = [...$body, ...$sleeves, Solid::cut([0.0, -1.0, 0.0], -$hem, 0.047)->coloured($lining)];
-        if ($this->long) {
+        if ($this->shop->spec()->top === 'coat') {
             $solids[] = Solid::cone([0.0, 0.64, 0.20], [0.0, 0.36, 0.27], 0.004, 0.055, 0.02)->carved()->coloured($lining);
         }
         $low = [-$mix(0.50, 0.58), $hem - 0.045, -0.30];
         $high = [$mix(0.50, 0.58), 1.37, 0.32];
         $this->torso = new Field($body, $low, $high);
-        $this->shop->soft('top', 'cloth', new Field($solids, $low, $high), $mix(0.0375, 0.0405), 'top', $this->long ? $this->coatWeights(...) : $this->jacketWeights(...), 3);
+        $this->shop->soft('top', $this->shop->spec()->top === 'jumper' ? 'knit' : 'cloth', new Field($solids, $low, $high), $mix(0.0375, 0.0405), 'top', $this->long ? $this->coatWeights(...) : $this->jacketWeights(...), 3);
     }
 
     /**
@@ -210,6 +215,29 @@ final class ClothesMaker
             $this->sewn('pocket'.$side, 'cloth', [[$s * 0.078 * $k, 0.845], [$s * 0.142 * $k, 0.838], [$s * 0.150 * $k, 0.715], [$s * 0.082 * $k, 0.72]], 5, 6, 0.011, 'top', 0.82);
             $this->sewn('lapel'.$side, 'cloth', [[$s * 0.045, 1.285], [$s * 0.105 * $k, 1.262], [$s * 0.098 * $k, 1.175], [$s * 0.018, 1.125]], 5, 6, 0.013, 'cuff', 1.0);
         }
+    }
+
+    /** A belt, and a row of small buttons down to it. */
+    private function dressDetails(): void
+    {
+        $k = 1 + 0.4 * $this->shop->spec()->build;
+        $this->sewn('belt', 'leather', [[-0.118 * $k, 0.985], [0.118 * $k, 0.985], [0.118 * $k, 0.945], [-0.118 * $k, 0.945]], 10, 3, 0.010, 'strap', 1.0);
+        foreach ([1.21, 1.15, 1.09, 1.03] as $i => $y) {
+            $this->shop->button('button'.$i, 'top', $this->torso, $this->onTorso(0.0, $y, 0.002)[0], 0.0135, 'button');
+        }
+        foreach (['L' => 1.0, 'R' => -1.0] as $side => $s) {
+            $this->sewn('collar'.$side, 'cloth', [[$s * 0.006, 1.285], [$s * 0.10 * $k, 1.278], [$s * 0.092 * $k, 1.225], [$s * 0.012, 1.235]], 5, 4, 0.012, 'cuff', 1.0);
+        }
+    }
+
+    /** Two bands across the chest and a ribbed hem. */
+    private function jumperDetails(): void
+    {
+        $k = 0.78 + 0.30 * $this->shop->spec()->build;
+        foreach ([1.135, 1.065] as $i => $y) {
+            $this->sewn('band'.$i, 'knit', [[-0.150 * $k, $y + 0.022], [0.150 * $k, $y + 0.022], [0.150 * $k, $y - 0.018], [-0.150 * $k, $y - 0.018]], 12, 3, 0.005, 'cuff', 1.0);
+        }
+        $this->sewn('hem', 'knit', [[-0.155 * $k, 0.715], [0.155 * $k, 0.715], [0.155 * $k, 0.668], [-0.155 * $k, 0.668]], 12, 3, 0.010, 'cuff', 0.9);
     }
 
     private function jacketDetails(): void

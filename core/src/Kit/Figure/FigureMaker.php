@@ -66,7 +66,7 @@ final class FigureMaker
 
     private function write(): string
     {
-        $w = new GltfWriter('Crisp Reel kit', ['name' => $this->spec->name, 'licence' => 'CC0-1.0', 'figure' => $this->facts()]);
+        $w = new GltfWriter('Crisp Reel kit', ['name' => $this->spec->name, 'licence' => 'CC0-1.0', 'figure' => $this->facts(), 'spec' => $this->spec->toArray()]);
         $names = array_keys($this->shop->body->joints);
         $order = array_flip($names);
         $primitives = [];

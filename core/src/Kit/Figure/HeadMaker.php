@@ -26,7 +26,7 @@ final class HeadMaker
     public function make(): void
     {
         $this->skull();
-        $this->shop->spec()->hair === 'bun' ? $this->bun() : $this->cropped();
+        (new HairMaker($this->shop))->make();
         $this->face = $this->head;
         if ($this->shop->spec()->beard) {
             $this->beard();
@@ -65,7 +65,7 @@ final class HeadMaker
             ...Solid::both([Solid::ellipsoid($c($mix(0.128, 0.134, $j), -0.010, -0.012), [0.0165, 0.042, 0.0285], 0.014)->turned(0.0, -0.35, -0.12)->coloured($blush)]),
             ...Solid::both([Solid::ellipsoid($c($mix(0.146, 0.153, $j), -0.008, -0.002), [0.012, 0.025, 0.0145], 0.010)->carved()]),
             Solid::cone([0.0, 1.27, $s->body(-0.022, -0.012)], $c(0.0, -0.06, $s->body(-0.034, -0.015)), $s->body(0.042, 0.072), $s->body(0.046, 0.078), 0.025),
-            ...($s->hat === 'cap' ? [Solid::cut([0.0, 1.0, 0.0], $this->shop->body->face[1] + 0.118, 0.02)] : []),
+            ...($s->hat !== 'none' ? [Solid::cut([0.0, 1.0, 0.0], $this->shop->body->face[1] + 0.118, 0.02)] : []),
         ];
         $this->head = new Field($solids, $c(-0.175, -0.25, -0.17), $c(0.175, 0.17, 0.20));
         $this->shop->soft('head', 'skin', $this->head, 0.019, 'skin', $this->neckWeights(...), 0, array_keys(Face::MOUTHS), onHead: true);
@@ -86,43 +86,6 @@ final class HeadMaker
         return $head > 0.999 ? ['head' => 1.0] : [
             'head' => $head, 'neck' => (1 - $head) * $neck + 0.001, 'upperChest' => (1 - $head) * (1 - $neck) + 0.001,
         ];
-    }
-
-    private function bun(): void
-    {
-        $c = $this->shop->body->onFace(...);
-        $line = V3::unit([0.0, -0.62, 0.79]);
-        $solids = [
-            Solid::ellipsoid($c(0.0, 0.042, -0.026), [0.135, 0.126, 0.142])->rippled(
-                static fn (float $x, float $y, float $z): float => 0.0042 * sin(atan2($x, $y + 0.10) * 15) * Ease::between(-0.13, -0.02, 0.10 - $z),
-            ),
-            Solid::cut($line, V3::dot($line, $c(0.0, 0.074, 0.098)), 0.02),
-            Solid::cut([0.0, -1.0, 0.0], -($this->shop->body->face[1] - 0.075), 0.03),
-            ...Solid::both([Solid::cone($c(0.075, 0.085, 0.070), $c(0.127, 0.0, 0.012), 0.026, 0.018, 0.025)]),
-            Solid::cone($c(0.0, 0.118, 0.055), $c(0.0, 0.14, -0.03), 0.03, 0.03),
-            Solid::ellipsoid($c(0.0, 0.172, -0.098), [0.072, 0.060, 0.068], 0.014)->rippled(
-                static fn (float $x, float $y, float $z): float => 0.0035 * sin(atan2($x, $z) * 3 + $y * 55),
-            ),
-        ];
-        $field = new Field($solids, $c(-0.17, -0.12, -0.23), $c(0.17, 0.26, 0.14));
-        $this->shop->soft('hair', 'hair', $field, 0.0245, 'hair', static fn (): array => ['head' => 1.0], onHead: true);
-    }
-
-    private function cropped(): void
-    {
-        $c = $this->shop->body->onFace(...);
-        $line = V3::unit([0.0, -0.5, 0.86]);
-        $hat = $this->shop->spec()->hat === 'cap';
-        $solids = [
-            Solid::ellipsoid($c(0.0, 0.032, -0.028), [0.135, $hat ? 0.122 : 0.130, 0.137])->rippled(
-                static fn (float $x, float $y, float $z): float => 0.003 * sin($x * 60 + $y * 22) * Ease::between(-0.05, 0.05, $y),
-            ),
-            Solid::cut($line, V3::dot($line, $c(0.0, $hat ? 0.05 : 0.085, $hat ? 0.03 : 0.092)), 0.02),
-            Solid::cut([0.0, -1.0, 0.0], -($this->shop->body->face[1] - 0.105), 0.03),
-            ...($hat ? [Solid::cut([0.0, 1.0, 0.0], $this->shop->body->face[1] + 0.125, 0.02)] : []),
-        ];
-        $field = new Field($solids, $c(-0.165, -0.14, -0.19), $c(0.165, $hat ? 0.10 : 0.19, 0.12));
-        $this->shop->soft('hair', 'hair', $field, 0.024, 'hair', static fn (): array => ['head' => 1.0], onHead: true);
     }
 
     private function beard(): void

@@ -2,6 +2,7 @@
     import { getDesk } from '../context';
     import Arrivals from './Arrivals.svelte';
     import Credits from './Credits.svelte';
+    import FigureRoom from './FigureRoom.svelte';
     import { filesOf } from './kit.svelte';
     import Shelves from './Shelves.svelte';
 
@@ -11,6 +12,7 @@
     const ROOMS = [
         ['shelves', 'Shelves'],
         ['arrivals', 'Arrivals'],
+        ['figure', 'New figure'],
         ['credits', 'Credits'],
     ] as const;
 
@@ -72,7 +74,8 @@
             >Back to {scene.name}</button
         >
     </div>
-    {#if kit.room === 'shelves'}<Shelves />{:else if kit.room === 'arrivals'}<Arrivals />{:else if kit.room === 'credits'}<Credits />{/if}
+    {#if kit.room === 'shelves'}<Shelves />{:else if kit.room === 'arrivals'}<Arrivals />{:else if kit.room === 'figure'}<FigureRoom
+        />{:else if kit.room === 'credits'}<Credits />{/if}
     {#if over}
         <div
             class="pointer-events-none absolute inset-2 grid place-items-center rounded border-2 border-dashed border-tide bg-paper/80 text-lg font-semibold text-tide"
