@@ -6,6 +6,8 @@ return [
     // Upload limit of one file, bytes.
     'upload_bytes' => (int) env('REEL_UPLOAD_BYTES', 200 * 1024 * 1024),
     'commands_per_call' => 500,
+    // Whether pictures of new kit assets are drawn in the background by themselves.
+    'draw_pictures' => (bool) env('REEL_DRAW_PICTURES', true),
     'chrome' => env('REEL_CHROME', '/usr/bin/chromium'),
     'chromedriver' => env('REEL_CHROMEDRIVER', '/usr/bin/chromedriver'),
     'assimp' => env('REEL_ASSIMP', '/usr/bin/assimp'),

@@ -21,7 +21,7 @@ final class DrawPictures implements ShouldQueue
 
     public function handle(PictureMaker $maker): void
     {
-        if ($maker->make() === PictureMaker::AT_ONCE) {
+        if (config('reel.draw_pictures') === true && $maker->make() === PictureMaker::AT_ONCE) {
             self::dispatch()->onQueue('render');
         }
     }

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\Arrival;
+use App\Models\Asset;
+use CrispReel\Core\Tests\Support\Spoiled;
+use Facebook\WebDriver\WebDriverBy;
+
+/** Files as a hand lets them go over the page: path to bytes. @param  array<string, string>  $files */
+function letGo(object $driver, string $css, array $files): void
+{
+    $driver->executeScript(<<<'JS'
+        const [css, files] = arguments;
+        const data = new DataTransfer();
+        for (const [name, base64] of Object.entries(files)) {
+            const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+            data.items.add(new File([bytes], name));
+        }
+        const at = document.querySelector(css);
+        for (const kind of ['dragover', 'drop']) at.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));
+        JS, [$css, array_map(base64_encode(...), $files)]);
+}
+
+test('a careless file is dropped, mended, undone, looked at and put into the scene', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $page->see('[data-testid=open-kit]');
+    letGo($driver, '[data-testid=tray] > div', ['Old_Sailor_01.glb' => Spoiled::under(Spoiled::cluttered(Spoiled::good()), 100.0)]);
+    $page->see('[data-testid=slip]', 40.0);
+    $page->see('[data-testid=finding-size][data-mended=true]');
+    $page->see('[data-testid=finding-unbound][data-mended=false]');
+    expect($page->text('[data-testid=slip] h2'))->toBe('Old Sailor 01')->and($page->text('[data-testid=parts]'))->toContain('14 objects in the file: 11 made, 3 skipped');
+    $page->see('[data-testid=turntable][data-state=shown]', 40.0);
+    $page->click('[data-testid=mend-all]');
+    $page->see('[data-testid=finding-unbound][data-mended=true]');
+    $driver->findElement(WebDriverBy::cssSelector('[data-testid=finding-colliders]'))->findElement(WebDriverBy::tagName('button'))->click();
+    $page->see('[data-testid=finding-colliders][data-mended=false]');
+    $page->press('before and after');
+    $page->until(fn () => $page->count('[data-testid=before-after] img') === 2, 'pictures of before and after', 40.0);
+    $page->editing(fn () => $page->click('[data-testid=take]'));
+    expect($scene->items()->count())->toBe(1)->and($scene->items()->firstOrFail()->y)->toEqualWithDelta(0.0, 0.001)->and(Arrival::query()->where('production_id', $scene->production_id)->firstOrFail()->seen_at)->not->toBeNull();
+    $page->see('[data-testid^=lane-Old]');
+});
+
+test('a model and its picture are dropped together; a broken file says what to do', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $page->click('[data-testid=open-arrivals]');
+    letGo($driver, '[data-testid=kit-room]', ['crate.gltf' => Spoiled::thing(0.4, [], null, false, 'side.png'), 'side.png' => Spoiled::picture(false), 'torn.glb' => substr(Spoiled::good(), 0, 3000)]);
+    $page->until(fn () => Arrival::query()->where('production_id', $scene->production_id)->whereIn('status', ['ready', 'refused'])->count() === 2, 'both files read', 40.0);
+    $torn = Arrival::query()->where('production_id', $scene->production_id)->where('status', 'refused')->firstOrFail();
+    $crate = Arrival::query()->where('production_id', $scene->production_id)->where('status', 'ready')->firstOrFail();
+    $page->click("[data-testid=arrival-{$torn->id}]");
+    expect($page->text('[data-testid=refused]'))->toContain('copy or download it again');
+    $page->click("[data-testid=arrival-{$crate->id}]");
+    $page->see('[data-testid=turntable][data-state=shown]', 40.0);
+    expect($page->text('[data-testid=slip]'))->toContain('Nothing is wrong with it');
+});
+
+test('a motion is found by a feeling, seen moving while the pointer rests on it, and a figure is made by sliders', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $page->click('[data-testid=open-kit]');
+    $page->press('Motions');
+    $page->fill('input[aria-label="Search the kit room"]', 'unhappy');
+    $page->until(fn () => $page->count('[data-testid=asset-cry]') === 1 && $page->count('[data-testid=asset-laugh]') === 0, 'sad motions only');
+    $driver->action()->moveToElement($page->see('[data-testid=kit-shelf] [data-testid=asset-cry]'))->perform();
+    $page->see('[data-testid=hover-preview] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->click('[data-testid=kit-shelf] [data-testid=asset-cry]');
+    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
+    expect($page->text('[data-testid=kit-details]'))->toContain('6.00 s, 144 frames at 24');
+    $page->press('New figure');
+    $page->see('[data-testid=figure-room] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->fill('[data-testid=figure-room] input[aria-label=Name]', 'Wren Halloway');
+    $page->click('[data-testid=figure-keep]');
+    $page->until(fn () => Asset::query()->where('production_id', $scene->production_id)->where('name', 'Wren Halloway')->exists(), 'the figure on the shelf');
+    $page->press('Credits');
+    $page->see('[data-testid=credits]');
+});
