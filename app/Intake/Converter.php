@@ -6,6 +6,7 @@ namespace App\Intake;
 
 use App\Exceptions\UserError;
 use Illuminate\Support\Facades\File;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
@@ -15,13 +16,15 @@ use Symfony\Component\Process\Process;
  */
 final class Converter
 {
-    private const SECONDS = 100;
+    private const MOST_SECONDS = 100;
 
     private const MEMORY = 3 * 1024 ** 3;
 
     public function toGlb(FileMap $files, string $head, string $bytes): string
     {
         $ending = FileKinds::ending($head);
+        // A small file that takes long is a broken one.
+        $seconds = min(self::MOST_SECONDS, 7 + 4 * intdiv(strlen($bytes), 1 << 20));
         $folder = sys_get_temp_dir().'/reel-'.bin2hex(random_bytes(8));
         mkdir($folder, 0o700);
         try {
@@ -29,12 +32,14 @@ final class Converter
             file_put_contents("{$folder}/arrival.{$ending}", $bytes);
             $this->layOut($files, $head, $folder);
             $process = new Process([
-                'prlimit', '--as='.self::MEMORY, '--cpu='.self::SECONDS, '--fsize='.(1 << 30), '--', $this->command(), 'export', "arrival.{$ending}", 'out.glb', '-fglb2', '-tri', '-gsn', '-jiv', '-slm',
-            ], $folder, ['PATH' => '/usr/bin:/bin', 'HOME' => $folder], null, self::SECONDS);
+                'prlimit', '--as='.self::MEMORY, '--cpu='.$seconds, '--fsize='.(1 << 30), '--', $this->command(), 'export', "arrival.{$ending}", 'out.glb', '-fglb2', '-tri', '-gsn', '-jiv', '-slm',
+            ], $folder, ['PATH' => '/usr/bin:/bin', 'HOME' => $folder], null, $seconds);
             try {
                 $process->run();
             } catch (ProcessTimedOutException) {
-                throw new UserError('convert.slow', 'Reading it took more than '.self::SECONDS.' seconds.', 'Simplify the model, or export it as GLB.');
+                throw new UserError('convert.slow', "Reading it took more than {$seconds} seconds.", 'Simplify the model, or export it as GLB.');
+            } catch (ProcessSignaledException) {
+                throw new UserError('convert.failed', sprintf('It is damaged: reading it as %s broke off.', strtoupper($ending)), 'Export it again, best as GLB.');
             }
             $out = "{$folder}/out.glb";
             if (! is_file($out) || filesize($out) < 20) {

@@ -24,7 +24,7 @@ final class SoundProbe
             ], null, null, null, 12);
             try {
                 $process->run();
-            } catch (ProcessTimedOutException) {
+            } catch (ProcessTimedOutException|\Symfony\Component\Process\Exception\ProcessSignaledException) {
                 throw self::unreadable();
             }
             $told = json_decode($process->getOutput(), true);

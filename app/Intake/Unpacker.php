@@ -88,15 +88,16 @@ final class Unpacker
 
     private function read(ZipArchive $zip, int $entry, string $path, int &$left): string
     {
-        $stream = $zip->getStreamIndex($entry);
+        $stream = @$zip->getStreamIndex($entry);
         if ($stream === false) {
             throw new UserError('zip.broken', "\"{$path}\" has a part that cannot be read, or is locked by a password.", 'Pack it again without a password.');
         }
         $bytes = '';
         while (! feof($stream)) {
-            $part = fread($stream, 1 << 20);
-            if ($part === false) {
-                break;
+            $part = @fread($stream, 1 << 20);
+            if ($part === false || ($part === '' && ! feof($stream))) {
+                fclose($stream);
+                throw new UserError('zip.broken', "\"{$path}\" has a part that is damaged.", 'It was cut off or changed on its way; download or pack it again.');
             }
             $bytes .= $part;
             if (($left -= strlen($part)) < 0) {

@@ -230,7 +230,7 @@ final class GltfReader
         if (! is_int($count) || $count < 1) {
             throw UnableToReadGltf::malformed("accessor {$index}", 'its count is not a positive number');
         }
-        if ($count > max($this->limits->vertices, $this->limits->keys)) {
+        if ($count > max($this->limits->vertices, $this->limits->keys) || $count * $width > 4 * $this->limits->keys) {
             throw UnableToReadGltf::tooLarge("Accessor {$index}, entries", $count, $this->limits->vertices);
         }
         $component = is_int($a['componentType'] ?? null) ? $a['componentType'] : 0;
