@@ -12,6 +12,7 @@ use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Motions\MotionKit;
 use CrispReel\Core\Kit\Pier\PierKit;
+use CrispReel\Core\Kit\Places\PlaceKit;
 use CrispReel\Core\Motion\Model\MotionSampler;
 
 /** Makes the shipped kit by code and puts it on the shelves. Safe to run again: nothing is doubled. */
@@ -35,7 +36,7 @@ final class HouseKit
                 $figure ??= new Figure($version->blob, AssetDigest::of(GltfReader::read($glb)));
             }
         }
-        foreach ([...PierKit::all(), ...Costume::all()] as $made) {
+        foreach ([...PierKit::all(), ...PlaceKit::all(), ...Costume::all()] as $made) {
             $said($made['name']);
             $this->intake->model(null, $made['glb'], $made['name'], $made['kind'], $made['tags'], $made['slug'], 'Crisp Reel kit', 'CC0-1.0');
         }
