@@ -32,7 +32,8 @@ final class KitShelf
     {
         $text = static fn (string $k): string => is_string($query[$k] ?? null) ? $query[$k] : '';
         $all = $this->visible($production);
-        $found = (clone $all)
+        /** @var Builder<Asset> $fitting */
+        $fitting = (clone $all)
             ->when($text('archived') === '1', static fn (Builder $q) => $q->whereNotNull('archived_at'), static fn (Builder $q) => $q->whereNull('archived_at'))
             ->when($text('kind') !== '', static fn (Builder $q) => $q->where('kind', $text('kind')))
             ->when($text('licence') !== '', static fn (Builder $q) => $q->where('licence', $text('licence')))
@@ -40,8 +41,15 @@ final class KitShelf
             ->when($text('colour') !== '', static fn (Builder $q) => $q->where('colour', (int) $text('colour')))
             ->when($text('folder') !== '', static fn (Builder $q) => $q->where('folder', $text('folder')))
             ->when($text('scene') !== '', static fn (Builder $q) => $q->whereIn('id', self::usedIn((int) $text('scene'))))
-            ->orderBy('id')->get(['id', 'name', 'tags']);
-        $ids = $this->search->find($text('q'), array_values($found->map(static fn (Asset $a): array => ['id' => $a->id, 'name' => $a->name, 'tags' => $a->tags])->all()));
+            ->orderBy('id');
+        $found = $fitting->toBase()->get(['id', 'name', 'tags']);
+        // Rows and no models: thousands are looked through for each letter that is typed.
+        $entries = [];
+        foreach ($found as $row) {
+            $tags = is_string($row->tags) ? json_decode($row->tags, true) : [];
+            $entries[] = ['id' => is_numeric($row->id) ? (int) $row->id : 0, 'name' => is_string($row->name) ? $row->name : '', 'tags' => is_array($tags) ? array_values(array_filter($tags, is_string(...))) : []];
+        }
+        $ids = trim($text('q')) === '' ? array_column($entries, 'id') : $this->search->find($text('q'), $entries);
         $ids = $this->byFacts($ids, $text);
         $offset = max(0, (int) $text('offset'));
         $page = array_slice($ids, $offset, min(self::PAGE, max(1, (int) ($text('limit') ?: self::PAGE))));
@@ -74,7 +82,14 @@ final class KitShelf
     private function byFacts(array $ids, callable $text): array
     {
         $sort = $text('sort');
-        if ($sort === '' && $text('face') === '' && $text('travel') === '' && $text('mended') === '') {
+        if ($sort === '' && $text('face') === '' && $text('travel') === '') {
+            return $ids;
+        }
+        if ($sort === 'name' || $sort === 'newest') {
+            $names = $sort === 'name' ? Asset::query()->whereIn('id', $ids)->pluck('name', 'id')->all() : [];
+            $sort === 'name' ? usort($ids, static fn (int $a, int $b): int => strnatcasecmp((string) $names[$a], (string) $names[$b])) : rsort($ids);
+        }
+        if ($sort !== 'length' && $text('face') === '' && $text('travel') === '') {
             return $ids;
         }
         $facts = $this->newest($ids)->map(static fn (AssetVersion $v): array => $v->facts);
@@ -86,11 +101,6 @@ final class KitShelf
         $ids = array_values(array_filter($ids, static fn (int $id): bool => ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
         if ($sort === 'length') {
             usort($ids, static fn (int $a, int $b): int => $number($a, 'seconds') <=> $number($b, 'seconds'));
-        } elseif ($sort === 'newest') {
-            rsort($ids);
-        } elseif ($sort === 'name') {
-            $names = Asset::query()->whereIn('id', $ids)->pluck('name', 'id')->all();
-            usort($ids, static fn (int $a, int $b): int => strnatcasecmp((string) $names[$a], (string) $names[$b]));
         }
 
         return $ids;

@@ -95,7 +95,7 @@ test('a motion goes out as BVH, comes in again, and plays on another performer',
     $file = sys_get_temp_dir().'/motion-'.uniqid().'.bvh';
     [$code, $out] = ran('reel:bvh', ['scene' => (string) $scene->id, 'performer' => 'Oda', '--out' => $file]);
     expect($code)->toBe(0)->and($out['frames'])->toBeGreaterThan(60);
-    [$code, $in] = ran('reel:import', ['file' => $file, '--name' => 'Two metres', '--production' => (string) $scene->production_id]);
+    [$code, $in] = ran('reel:import', ['file' => $file, '--name' => 'Two metres', '--as' => 'motion', '--production' => (string) $scene->production_id]);
     expect($code)->toBe(0)->and($in['kind'])->toBe('motion')->and($in['facts']['frames'])->toBe($out['frames'])->and($in['facts']['roles'])->toBe(25)->and($in['findings'])->toBe([]);
     $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'Two metres']]);
     [, $a] = ran('reel:pose', ['scene' => (string) $scene->id, '--frame' => '0']);
@@ -121,4 +121,19 @@ test('roles are shown, chosen and refused by name', function (): void {
         ->and(ran('reel:roles', ['asset' => (string) $in['asset'], 'choices' => ['tail=Skull']])[1]['error']['reason'])->toBe('rig.part')
         ->and(ran('reel:roles', ['asset' => 'brass-key'])[1]['error']['reason'])->toBe('roles.none')
         ->and(ran('reel:import', ['file' => $file, '--as' => 'prop'])[1]['error']['reason'])->toBe('intake.only-motion');
+});
+
+test('files that belong together come in from the command line with a slip each, mended on request', function (): void {
+    $scene = $this->scene($this->person());
+    $folder = sys_get_temp_dir().'/slips-'.uniqid();
+    mkdir($folder);
+    file_put_contents("{$folder}/crate.gltf", \CrispReel\Core\Tests\Support\Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 0.0]]], null, false, 'side.png'));
+    file_put_contents("{$folder}/side.png", \CrispReel\Core\Tests\Support\Spoiled::picture(false));
+    file_put_contents("{$folder}/torn.glb", 'glTF');
+    [$code, $out] = ran('reel:import', ['file' => ["{$folder}/crate.gltf", "{$folder}/side.png"], '--mend' => true, '--production' => (string) $scene->production_id]);
+    expect($code)->toBe(0)->and($out['arrivals'])->toHaveCount(1)->and($out['arrivals'][0]['kind'])->toBe('prop')->and(array_column($out['arrivals'][0]['findings'], 'mended', 'code'))->toBe(['seeThrough' => true])->and($out['unused'])->toBe([]);
+    [$code, $torn] = ran('reel:import', ['file' => ["{$folder}/torn.glb"], '--production' => (string) $scene->production_id]);
+    expect($code)->toBe(2)->and($torn['arrivals'][0]['status'])->toBe('refused')->and($torn['arrivals'][0]['error']['reason'])->toBe('gltf.truncated');
+    array_map(unlink(...), glob("{$folder}/*") ?: []);
+    rmdir($folder);
 });

@@ -69,6 +69,9 @@ final class KitSearch
      */
     private function score(array $words, array $e): ?int
     {
+        if ($words === []) {
+            return 0;
+        }
         $name = self::words($e['name']);
         $tags = self::words(implode(' ', $e['tags']));
         $sum = 0;

@@ -136,6 +136,7 @@ final class Faces implements Trouble
             $open += $count === 2 ? 0 : 1;
         }
 
-        return [$volume / 6, $edges !== [] && $open < 0.01 * count($edges)];
+        // A sheet has a rim that grows with the root of its faces; a body has hardly any.
+        return [$volume / 6, $edges !== [] && $open * $open < 0.05 * count($edges)];
     }
 }
