@@ -24,7 +24,7 @@ final class CrowdAdd implements EditCommand
         $points = ['array', 'min:2', 'max:100'];
 
         return [
-            'assets' => 'required|array|min:1|max:20', 'motions' => 'required|array|min:1|max:20', 'count' => 'required|integer|between:1,200', 'area' => ['required_without:route', ...$points], 'area.*' => 'array|size:2', 'area.*.*' => 'numeric|between:-100000,100000',
+            'assets' => 'required|array|min:1|max:100', 'motions' => 'required|array|min:1|max:100', 'count' => 'required|integer|between:1,200', 'area' => ['required_without:route', ...$points], 'area.*' => 'array|size:2', 'area.*.*' => 'numeric|between:-100000,100000',
             'route' => ['sometimes', ...$points], 'route.*' => 'array|size:2', 'route.*.*' => 'numeric|between:-100000,100000', 'spacing' => 'sometimes|numeric|between:0.3,50', 'width' => 'sometimes|numeric|between:0,20',
             'seed' => 'sometimes|integer|between:0,1000000', 'name' => 'sometimes|string|max:60', 'facing' => 'sometimes|array|size:2', 'facing.*' => 'numeric',
         ];

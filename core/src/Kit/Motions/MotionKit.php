@@ -29,7 +29,7 @@ final class MotionKit
         ['run-fast', 'Run, fast', 'walk', ['speed' => 3.2, 'lean' => 3], ['run', 'sprint', 'travel', 'flee', 'afraid', 'chase']],
         ['walk-to-mark', 'Walk to a mark', 'walkToMark', ['speed' => 1.2, 'metres' => 3.0], ['walk', 'travel', 'start', 'stop', 'mark', 'arrive']],
         ['start-walking', 'One step and on', 'walkToMark', ['speed' => 1.2, 'metres' => 1.2], ['start', 'stop', 'walk', 'travel', 'step']],
-        ['talk', 'Talk, eager', 'talk', ['seed' => 5, 'seconds' => 6], ['talk', 'speak', 'gesture', 'argue', 'eager', 'happy']],
+        ['talk', 'Talk', 'talk', ['seed' => 5, 'seconds' => 6], ['talk', 'speak', 'gesture', 'argue', 'eager', 'happy']],
         ['talk-calm', 'Talk, calm', 'talk', ['seed' => 11, 'seconds' => 6, 'energy' => 0.55], ['talk', 'speak', 'gesture', 'calm', 'explain']],
         ['wave', 'Wave', 'wave', [], ['wave', 'greet', 'call', 'happy']],
         ['hand-over', 'Hand over', 'handOver', [], ['give', 'hand over', 'pair']],
