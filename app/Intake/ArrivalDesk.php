@@ -84,14 +84,14 @@ final class ArrivalDesk
             if (FileKinds::isPicture($path) && $drop->arrivals()->doesntExist()) {
                 $this->read($drop->arrivals()->create([
                     'production_id' => $drop->production_id, 'name' => self::friendly($path), 'path' => $path, 'format' => FileKinds::ending($path), 'original' => $blob, 'bytes' => strlen($this->blobs->get($blob)), 'companions' => [], 'choices' => [], 'motions' => [], 'status' => 'waiting',
-                ]), $files, single: false);
+                ]), $files);
             } elseif (! in_array(FileKinds::ending($path), FileKinds::COMPANIONS, true) || ! FileKinds::isPicture($path)) {
                 $unused[$path] = FileKinds::isPicture($path) ? 'No model in the drop uses this picture.' : 'Files of this kind are not taken; taken are '.FileKinds::taken().'.';
             }
         }
     }
 
-    private function read(Arrival $arrival, FileMap $files, bool $single = true): void
+    private function read(Arrival $arrival, FileMap $files): void
     {
         $known = Arrival::query()->where('production_id', $arrival->production_id)->where('original', $arrival->original)->where('id', '<', $arrival->id)->where('status', 'ready')->whereNotNull('asset_id')->first();
         if ($known !== null) {
@@ -101,9 +101,6 @@ final class ArrivalDesk
         }
         $arrival->update(['status' => 'reading']);
         $this->examine($arrival, $files);
-        if (! $single && $arrival->status === 'refused') {
-            $arrival->refresh();
-        }
     }
 
     /** Goes over the file with the choices made so far; a failure is kept with the arrival, in plain words. */

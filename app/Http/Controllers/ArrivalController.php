@@ -79,6 +79,8 @@ final class ArrivalController
         Access::see($this->user($request), $production);
         $arrivals = $production->arrivals()->with('asset')->orderByDesc('id')->limit(200)->get();
         $pace = (float) $arrivals->where('seconds', '>', 0)->sum('bytes') / max(0.1, (float) $arrivals->where('seconds', '>', 0)->sum('seconds'));
+        // Asked for every second while files are read, so one query and not one a slip.
+        $pictures = AssetVersion::query()->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $arrivals->pluck('asset_id')->filter())->groupBy('asset_id'))->pluck('picture', 'asset_id')->all();
         $open = Drop::query()->where('production_id', $production->id)->whereIn('status', ['waiting', 'reading'])->where('updated_at', '>', now()->subHour())->get();
         $work = $open->map(static function (Drop $d) use ($pace): array {
             $all = $d->arrivals()->get();
@@ -89,7 +91,7 @@ final class ArrivalController
         });
         $unused = Drop::query()->where('production_id', $production->id)->where('status', 'done')->where('created_at', '>', now()->subHour())->orderByDesc('id')->limit(5)->get()->pluck('unused');
 
-        return response()->json(['arrivals' => $arrivals->map($this->present(...))->all(), 'work' => $work->all(), 'unused' => (object) array_merge(...[[], ...$unused->all()])]);
+        return response()->json(['arrivals' => $arrivals->map(fn (Arrival $a): array => $this->present($a, $pictures[$a->asset_id] ?? null))->all(), 'work' => $work->all(), 'unused' => (object) array_merge(...[[], ...$unused->all()])]);
     }
 
     /** Makes choices about repairs: `choices` of code to values or false, or `all`. */
@@ -107,7 +109,7 @@ final class ArrivalController
             }
         }
         $before = $arrival->choices;
-        $arrival->update(['choices' => $choices] + (is_string($request->json('kind')) ? ['kind' => $request->json('kind')] : []));
+        $arrival->update(['choices' => $choices] + (in_array($request->json('kind'), ['performer', 'set', 'prop'], true) ? ['kind' => $request->json('kind')] : []));
         $this->desk->examine($arrival, all: $request->json('all') === true);
         $arrival->refresh();
         if ($arrival->error !== null) {
@@ -117,7 +119,7 @@ final class ArrivalController
         }
         DrawPictures::dispatch()->onQueue('render');
 
-        return response()->json($this->present($arrival->load('asset')));
+        return response()->json($this->alone($arrival->load('asset')));
     }
 
     /** A turntable of the arrival; `without` and `with` name repairs, to show it before and after. */
@@ -156,7 +158,7 @@ final class ArrivalController
         Access::see($this->user($request), $arrival->production);
         $arrival->update(['seen_at' => now()]);
 
-        return response()->json($this->present($arrival->load('asset')));
+        return response()->json($this->alone($arrival->load('asset')));
     }
 
     /** The slip goes; the asset, if it became one, stays in the kit. */
@@ -169,7 +171,13 @@ final class ArrivalController
     }
 
     /** @return array<string, mixed> */
-    private function present(Arrival $a): array
+    private function alone(Arrival $a): array
+    {
+        return $this->present($a, $a->asset?->versions()->orderByDesc('number')->value('picture'));
+    }
+
+    /** @return array<string, mixed> */
+    private function present(Arrival $a, ?string $picture): array
     {
         $slip = is_array($a->slip) ? $a->slip : [];
         $asset = $a->asset;
@@ -177,7 +185,7 @@ final class ArrivalController
         return [
             'id' => $a->id, 'name' => $asset->name ?? $a->name, 'path' => $a->path, 'format' => $a->format, 'bytes' => $a->bytes, 'status' => $a->status, 'kind' => $a->kind, 'assetId' => $a->asset_id,
             'choices' => (object) $a->choices, 'motions' => (object) $a->motions, 'findings' => $slip['findings'] ?? [], 'facts' => (object) ($slip['facts'] ?? []), 'parts' => $slip['parts'] ?? null,
-            'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $asset?->versions()->orderByDesc('number')->value('picture'),
+            'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $picture,
         ];
     }
 

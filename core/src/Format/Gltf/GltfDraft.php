@@ -156,6 +156,14 @@ final class GltfDraft
         return $out;
     }
 
+    /** @return array<string, int> attributes of one primitive, by name to accessor */
+    public function attributes(int $mesh, int $primitive): array
+    {
+        $p = Json::maps($this->list('meshes')[$mesh]['primitives'] ?? [])[$primitive] ?? [];
+
+        return Json::intMap($p['attributes'] ?? null);
+    }
+
     /** @param  Map  $with */
     public function amendPrimitive(int $mesh, int $primitive, array $with): void
     {

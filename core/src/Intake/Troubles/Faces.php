@@ -36,10 +36,10 @@ final class Faces implements Trouble
                 array_push($flipped, (float) $s['index'][$i], (float) $s['index'][$i + 2], (float) $s['index'][$i + 1]);
             }
             $with = ['indices' => $draft->add($flipped, 1, \CrispReel\Core\Format\Gltf\GltfWriter::UINT)];
-            $p = array_values(array_filter($draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s['mesh'] && $q['primitive'] === $s['primitive']))[0];
-            if (isset($p['attributes']['NORMAL']) && self::agree($draft->values($p['attributes']['NORMAL']), $draft->values($p['attributes']['POSITION']), $s['index']) > 0.0) {
-                $normals = array_map(static fn (float $v): float => -$v, $draft->values($p['attributes']['NORMAL']));
-                $with['attributes'] = ['NORMAL' => $draft->add($normals, 3)] + $p['attributes'];
+            $own = $draft->attributes($s['mesh'], $s['primitive']);
+            if (isset($own['NORMAL']) && self::agree($draft->values($own['NORMAL']), $draft->values($own['POSITION']), $s['index']) > 0.0) {
+                $normals = array_map(static fn (float $v): float => -$v, $draft->values($own['NORMAL']));
+                $with['attributes'] = ['NORMAL' => $draft->add($normals, 3)] + $own;
             }
             $draft->amendPrimitive($s['mesh'], $s['primitive'], $with);
         }
@@ -59,8 +59,8 @@ final class Faces implements Trouble
             $seen[$key] = true;
             $mirrored = ! $s['skinned'] && self::determinant($subject->world($s['node'])) < 0.0;
             [$volume, $closed] = self::volume($s['positions'], $s['index']);
-            $p = array_values(array_filter($subject->draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s['mesh'] && $q['primitive'] === $s['primitive']))[0];
-            $against = isset($p['attributes']['NORMAL']) && self::agree($subject->draft->values($p['attributes']['NORMAL']), $subject->draft->values($p['attributes']['POSITION']), $s['index']) < -0.3;
+            $own = $subject->draft->attributes($s['mesh'], $s['primitive']);
+            $against = isset($own['NORMAL']) && self::agree($subject->draft->values($own['NORMAL']), $subject->draft->values($own['POSITION']), $s['index']) < -0.3;
             // A room is closed too and means to be seen from inside: for sets only the normals tell.
             if ($against || ($closed && $subject->kind() !== 'set' && ($mirrored ? $volume > 0.0 : $volume < 0.0))) {
                 $found[] = $s;

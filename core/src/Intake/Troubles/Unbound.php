@@ -35,10 +35,10 @@ final class Unbound implements Trouble
         $body = $joints = $weights = [];
         foreach ($subject->solids() as $s) {
             if ($s['skinned']) {
-                $p = array_values(array_filter($draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s['mesh'] && $q['primitive'] === $s['primitive']))[0];
+                $own = $draft->attributes($s['mesh'], $s['primitive']);
                 array_push($body, ...$s['positions']);
-                array_push($joints, ...$draft->values($p['attributes']['JOINTS_0']));
-                array_push($weights, ...$draft->values($p['attributes']['WEIGHTS_0']));
+                array_push($joints, ...$draft->values($own['JOINTS_0']));
+                array_push($weights, ...$draft->values($own['WEIGHTS_0']));
             }
         }
         if ($body === []) {
@@ -57,8 +57,8 @@ final class Unbound implements Trouble
                 array_push($js, ...array_slice($joints, 4 * $v, 4));
                 array_push($ws, ...array_slice($weights, 4 * $v, 4));
             }
-            $p = array_values(array_filter($draft->primitives(), static fn (array $q): bool => $q['mesh'] === $s['mesh'] && $q['primitive'] === $s['primitive']))[0];
-            $attributes = ['POSITION' => $draft->add($s['positions'], 3), 'JOINTS_0' => $draft->add($js, 4, GltfWriter::USHORT), 'WEIGHTS_0' => $draft->add($ws, 4)] + $p['attributes'];
+            $own = $draft->attributes($s['mesh'], $s['primitive']);
+            $attributes = ['POSITION' => $draft->add($s['positions'], 3), 'JOINTS_0' => $draft->add($js, 4, GltfWriter::USHORT), 'WEIGHTS_0' => $draft->add($ws, 4)] + $own;
             unset($attributes['TANGENT']);
             if (isset($attributes['NORMAL'])) {
                 [, $q] = \CrispReel\Core\Math\M4::decompose($subject->world($s['node']));
