@@ -5,7 +5,6 @@ declare(strict_types=1);
 use App\Models\Arrival;
 use App\Models\Asset;
 use CrispReel\Core\Tests\Support\Spoiled;
-use Facebook\WebDriver\WebDriverBy;
 
 /** Files as a hand lets them go over the page: path to bytes. @param  array<string, string>  $files */
 function letGo(object $driver, string $css, array $files): void
@@ -37,7 +36,8 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
     $page->see('[data-testid=turntable][data-state=shown]', 40.0);
     $page->click('[data-testid=mend-all]');
     $page->see('[data-testid=finding-unbound][data-mended=true]');
-    $driver->findElement(WebDriverBy::cssSelector('[data-testid=finding-colliders]'))->findElement(WebDriverBy::tagName('button'))->click();
+    $page->until(fn () => $page->see('[data-testid=finding-colliders][data-mended=true] button')->isEnabled(), 'the slip to rest');
+    $page->click('[data-testid=finding-colliders] button');
     $page->see('[data-testid=finding-colliders][data-mended=false]');
     $page->press('before and after');
     $page->until(fn () => $page->count('[data-testid=before-after] img') === 2, 'pictures of before and after', 40.0);

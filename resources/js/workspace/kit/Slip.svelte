@@ -39,7 +39,7 @@
             kit.take(await call<ArrivalRow>('POST', `arrivals/${arrival.id}/mend`, body));
             stamp++;
             kit.version++;
-            await scene.refreshAssets();
+            void scene.refreshAssets();
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
             scene.notice = { kind: 'error', message: e.message, remedy: e.remedy };

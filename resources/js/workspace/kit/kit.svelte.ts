@@ -63,6 +63,8 @@ export class KitStore {
     version = $state(0);
     private timer: ReturnType<typeof setTimeout> | null = null;
     private resting: ReturnType<typeof setTimeout> | null = null;
+    /** Raised with every slip that is taken by itself: a list asked for before that is older than the slip. */
+    private taken = 0;
 
     constructor(private readonly scene: SceneStore) {}
 
@@ -123,10 +125,12 @@ export class KitStore {
     async refresh(choose = false): Promise<void> {
         if (this.timer) clearTimeout(this.timer);
         const before = this.arrivals.filter((a) => a.status !== 'waiting' && a.status !== 'reading').map((a) => a.id);
+        const since = this.taken;
         const got = await call<{ arrivals: ArrivalRow[]; work: Work[]; unused: Record<string, string> }>(
             'GET',
             `productions/${this.scene.production.id}/arrivals`,
         );
+        if (since !== this.taken) return this.refresh(choose);
         this.arrivals = got.arrivals;
         this.work = got.work;
         this.unused = got.unused;
@@ -153,6 +157,7 @@ export class KitStore {
     }
 
     take(row: ArrivalRow): void {
+        this.taken++;
         this.arrivals = this.arrivals.map((a) => (a.id === row.id ? row : a));
     }
 }
