@@ -1,4 +1,5 @@
 import { BufferAttribute, BufferGeometry, Mesh, SkinnedMesh, Sphere, Vector3, type PerspectiveCamera } from 'three';
+import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 
 /**
@@ -24,7 +25,7 @@ const CELL = 3;
 
 const known = new WeakMap<BufferGeometry, Detail>();
 
-export const detailReady = MeshoptSimplifier.ready;
+export const detailReady = Promise.all([MeshoptSimplifier.ready, MeshoptEncoder.ready]);
 
 export function levelsOf(geometry: BufferGeometry): Levels | undefined {
     return known.get(geometry)?.seen;
@@ -43,12 +44,24 @@ export function makeLevels(geometry: BufferGeometry): void {
     const seen = thin(Uint32Array.from(full.array), places, (from, target) =>
         MeshoptSimplifier.simplifyWithAttributes(from, places, 3, looks, weights.length, weights, null, target, 1, ['Prune']),
     );
-    seen.index[0] = full;
     // Vertices at one place count as one: fewer to move, and no seam holds a shorter list back.
     const one = MeshoptSimplifier.generatePositionRemap(places, 3);
     const welded = Uint32Array.from(full.array, (i) => one[i] ?? i);
     const cast = thin(welded, places, (from, target) => MeshoptSimplifier.simplify(from, places, 3, target, 1, ['Prune']));
+    for (const levels of [seen, cast]) levels.index = levels.index.map((a) => new BufferAttribute(inOrder(Uint32Array.from(a.array)), 1));
+    geometry.index = seen.index[0] ?? full;
     known.set(geometry, { seen, cast });
+}
+
+/** The same triangles in an order that uses a vertex again soon after it was moved: without a graphics chip that is a good part of a frame. */
+export function inOrder(index: Uint32Array): Uint32Array {
+    const made = index.slice();
+    const [remap] = MeshoptEncoder.reorderMesh(made, true, false);
+    const back = new Uint32Array(remap.length);
+    remap.forEach((to, from) => {
+        if (to !== 0xffffffff) back[to] = from;
+    });
+    return made.map((i) => back[i] ?? i);
 }
 
 function thin(full: Uint32Array, places: Float32Array, simplify: (from: Uint32Array, target: number) => [Uint32Array, number]): Levels {

@@ -17,6 +17,8 @@ import { blurAtInfinity, Post, type LensBlur } from './post';
 import { DEPTH_LAYER, Stage } from './stage';
 import type { CameraRow, Manifest, PoseBlock } from './stream';
 
+const MIRROR_TOLERANCE_PX = 2;
+
 export type Quality = 'draft' | 'final';
 
 export interface View {
@@ -161,12 +163,16 @@ export class Painter {
         stage.uniforms.mirrorOn.value = 0;
         stage.uniforms.mirror.value = null;
         stage.scene.overrideMaterial = stage.mirrorMaterial;
+        const sharp = stage.fineness.tolerancePx;
         stage.fineness.widthPx = this.mirror.width;
+        // Ripples break the mirrored picture up: nothing finer than this is seen in it.
+        stage.fineness.tolerancePx = MIRROR_TOLERANCE_PX;
         renderer.setRenderTarget(this.mirror);
         renderer.clear();
         renderer.render(stage.scene, mirrorCamera);
         stage.scene.overrideMaterial = null;
         stage.fineness.widthPx = this.width;
+        stage.fineness.tolerancePx = sharp;
         renderer.setRenderTarget(null);
         renderer.setClearColor(colour, alpha);
         renderer.shadowMap.autoUpdate = shadows;

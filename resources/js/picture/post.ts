@@ -106,7 +106,12 @@ void main() {
     c *= 1. - vignette * smoothstep(.25, .95, dot(p, p) * 2.2);
     c = mix(vec3(dot(c, vec3(.3, .6, .1))), c, saturation) * gain + lift;
     c = srgb(agx(max(c, 0.)));
-    gl_FragColor = vec4(mix(c, c * c * (3. - 2. * c), contrast), 1.);
+    c = mix(c, c * c * (3. - 2. * c), contrast);
+    #ifdef SMOOTHED
+    gl_FragColor = vec4(c, dot(c, vec3(.3, .6, .1)));
+    #else
+    gl_FragColor = vec4(c, 1.);
+    #endif
 }`;
 
 /** Edge smoothing along the local contrast direction (after Lottes 2009). */
@@ -114,11 +119,13 @@ const SMOOTH = /* glsl */ `
 varying vec2 vUv_;
 uniform sampler2D colour;
 uniform vec2 px;
-// Whole neighbours are fetched, not filtered: in software a filtered read costs four.
-float luma(ivec2 o) { return dot(texelFetch(colour, clamp(ivec2(gl_FragCoord.xy) + o, ivec2(0), ivec2(1. / px + .5) - 1), 0).rgb, vec3(.3, .6, .1)); }
+// Whole neighbours are fetched, not filtered: in software a filtered read costs four. Their brightness is their alpha.
+float luma(ivec2 at) { return texelFetch(colour, at, 0).a; }
 void main() {
-    vec3 m = texelFetch(colour, ivec2(gl_FragCoord.xy), 0).rgb;
-    float a = luma(ivec2(-1)), b = luma(ivec2(1, -1)), c = luma(ivec2(-1, 1)), d = luma(ivec2(1)), e = dot(m, vec3(.3, .6, .1));
+    ivec2 at = ivec2(gl_FragCoord.xy), from = max(at - 1, 0), to = min(at + 1, ivec2(1. / px + .5) - 1);
+    vec4 here = texelFetch(colour, at, 0);
+    vec3 m = here.rgb;
+    float a = luma(from), b = luma(ivec2(to.x, from.y)), c = luma(ivec2(from.x, to.y)), d = luma(to), e = here.a;
     float low = min(e, min(min(a, b), min(c, d))), high = max(e, max(max(a, b), max(c, d)));
     if (high - low < .03) { gl_FragColor = vec4(m, 1.); return; }
     vec2 g = vec2(-((a + b) - (c + d)), (a + c) - (b + d));
@@ -171,7 +178,9 @@ export class Post {
     private readonly gather = this.material(GATHER);
     private readonly blur = this.material(BLUR);
     private readonly plain = this.material(COMPOSITE);
+    private readonly plainSmoothed = this.material(COMPOSITE, { SMOOTHED: '' });
     private readonly focused = this.material(COMPOSITE, { FOCUS: '' });
+    private readonly focusedSmoothed = this.material(COMPOSITE, { FOCUS: '', SMOOTHED: '' });
     private readonly smooth = this.material(SMOOTH);
     private targets: { colour: WebGLRenderTarget; a: WebGLRenderTarget; b: WebGLRenderTarget; out: WebGLRenderTarget } | null = null;
     private width = 0;
@@ -232,7 +241,8 @@ export class Post {
         }
         u.colour.value = t.colour.texture;
         u.blurred.value = t.a.texture;
-        this.pass(renderer, lens ? this.focused : this.plain, smoothEdges ? t.out : null);
+        const paint = smoothEdges ? [this.plainSmoothed, this.focusedSmoothed] : [this.plain, this.focused];
+        this.pass(renderer, paint[lens ? 1 : 0] ?? this.plain, smoothEdges ? t.out : null);
         if (smoothEdges) {
             u.colour.value = t.out.texture;
             this.pass(renderer, this.smooth, null);
