@@ -138,19 +138,26 @@ final class PerformanceBench
         // Ten centimetres over where the hands are: within reach, as contacts are.
         $moment = new Moment($plain, $join->start + 2.0);
         $points = array_map(static fn (string $side): array => $moment->joint($id, $lane->figure->skeleton->roles['hand'.$side])->point([0.0, 0.1, 0.0]), ['L' => 'L', 'R' => 'R']);
-        $held = $this->stream->compileDocument(Document::fromArray(['contacts' => array_map(static fn (string $side): array => ['id' => "bench{$side}", 'item' => $id, 'effector' => "hand{$side}", 'offset' => $points[$side], 'from' => 0, 'turn' => 'keep'], ['L', 'R'])] + $d));
+        // Without what is carried: closing the hand on a thing is neither a lock nor a contact.
+        $held = $this->stream->compileDocument(Document::fromArray(['links' => [], 'contacts' => array_map(static fn (string $side): array => ['id' => "bench{$side}", 'item' => $id, 'effector' => "hand{$side}", 'offset' => $points[$side], 'from' => 0, 'turn' => 'keep'], ['L', 'R'])] + $d));
         $f = static fn (int $i): float => $join->start + ($i % 5) + 0.5;
         $before = $lane->segments[max(0, $at - 1)];
         $n = $lane->figure->skeleton->count();
-        $blend = self::timed(1500, static function (int $i) use ($before, $join, $f, $n, $lane): void {
+        $plainly = static function (int $i) use ($before, $join, $f, $n, $lane): void {
             $row = $join->row($f($i));
             $row = ClipTable::between($before->row($f($i)), 0, $row, 0, 0.5, $n, count($row));
             $lane->figure->skeleton->world(array_slice($row, 3, 4 * $n), [$row[0], $row[1], $row[2]], $lane->figure->hips);
-        });
-        $all = self::timed(1500, static function (int $i) use ($held, $id, $f, $n): void {
+        };
+        $wholly = static function (int $i) use ($held, $id, $f, $n): void {
             $row = (new Moment($held, $f($i)))->row($id);
             $held->lanes[$id]->figure->skeleton->world(array_slice($row, 3, 4 * $n), [$row[0], $row[1], $row[2]], $held->lanes[$id]->figure->hips);
-        });
+        };
+        // By turns, and the best round of each: a machine that slows down in between would tell a tale.
+        [$blend, $all] = [INF, INF];
+        for ($round = 0; $round < 6; $round++) {
+            $blend = min($blend, self::timed(700, $plainly));
+            $all = min($all, self::timed(700, $wholly));
+        }
 
         return ['blend_ms' => $blend, 'with_foot_lock_and_two_contacts_ms' => $all, 'ratio' => $all / $blend, 'bar' => 3.0];
     }

@@ -58,7 +58,7 @@ final class HalfPastTheTide
     private function stage(): array
     {
         $set = array_map(static fn (string $slug): array => ['do' => 'item.add', 'asset' => $slug, 'home' => true], [
-            'far-shore', 'ferry-pier', 'ticket-hut', 'ferry', 'bell-post', 'bench', 'crate-large', 'crate-small', 'lantern-post', 'lantern', 'pennant',
+            'far-shore', 'ferry-pier', 'ticket-hut', 'ferry', 'bare-bell-post', 'bell', 'bench', 'crate-large', 'crate-small', 'lantern-post', 'lantern', 'pennant',
         ]);
 
         $waiting = [['Mirre', 'mirre-tolland', [5.20, -0.72], -76, 2], ['Jory', 'jory-vance', [5.62, -0.20], -80, 4], ['Sefa', 'sefa-quill', [4.86, -1.30], -50, 6]];
@@ -96,7 +96,8 @@ final class HalfPastTheTide
             // To the bell, and its pull in the hand.
             $beat('Bram', 'walk', 842, ['settings' => ['speed' => 1.35], 'path' => ['points' => [[1.9, -0.9], [0.55, -1.86]]]]),
             $beat('Bram', 'idle', 974, ['settings' => ['seed' => 8], 'sourceOut' => 3.0]),
-            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handL', 'target' => 'Bell post', 'mount' => 'pull', 'from' => 988, 'to' => 1036, 'easeIn' => 14, 'easeOut' => 10],
+            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handL', 'target' => 'Bell with a pull', 'mount' => 'pull', 'from' => 988, 'to' => 1026, 'easeIn' => 14, 'easeOut' => 10],
+            ...self::rung([[988, 0], [996, 13], [1004, -7], [1012, 12], [1020, -6], [1027, 9], [1033, -5], [1039, 3], [1045, 0]]),
             // Who waits does so out of step, and looks when somebody calls.
             $beat('Mirre', 'idle', 0, ['settings' => ['seed' => 3], 'speed' => 0.96, 'play' => $on]),
             $beat('Jory', 'idle', 0, ['settings' => ['seed' => 2], 'speed' => 1.04, 'play' => $on + ['skip' => 90, 'mirror' => true]]),
@@ -107,6 +108,17 @@ final class HalfPastTheTide
             ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 0, 'to' => 780, 'keep' => 'grip'],
             ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Bram', 'mount' => 'handR', 'from' => 780, 'keep' => 'grip', 'easeFrames' => 5],
         ];
+    }
+
+    /**
+     * The bell swings on its arm, and the hand that holds its pull goes with it.
+     *
+     * @param  list<array{int, int}>  $swings  frame, degrees towards who rings
+     * @return list<array<string, mixed>>
+     */
+    private static function rung(array $swings): array
+    {
+        return array_map(static fn (array $s): array => ['do' => 'item.key', 'item' => 'Bell with a pull', 'frame' => $s[0], 'position' => [0.09, 1.90, -2.0], 'rotation' => [0.0, 0.0, sin(deg2rad($s[1]) / 2), cos(deg2rad($s[1]) / 2)], 'ease' => 'inOut'], $swings);
     }
 
     /** @return list<array<string, mixed>> */
@@ -121,7 +133,7 @@ final class HalfPastTheTide
             $this->camera('D', 'Close, Oda', [3.05, 1.50, 1.52], [2.20, 1.45, 0.53], 50.0),
             $this->camera('E', 'Close, Bram', [2.10, 1.56, 1.66], [2.99, 1.50, 0.53], 50.0),
             $this->camera('F', 'Insert, the key', [2.30, 1.36, 1.62], [2.60, 1.03, 0.52], 50.0),
-            $this->camera('G', 'The bell', [1.95, 1.45, 0.55], [0.28, 1.16, -1.95], 45.0),
+            $this->camera('G', 'The bell', [-1.7, 1.58, -0.5], [0.32, 1.25, -1.95], 38.0),
             $this->camera('H', 'Wheel on the ramp', [-0.55, 0.72, 3.75], [-1.0, 0.62, 1.30], 40.0),
         ];
         foreach ([['H', 84], ['A', 130], ['D', 306], ['B', 426], ['C', 508], ['E', 578], ['B', 642], ['F', 760], ['A', 836], ['G', 962]] as [$camera, $frame]) {

@@ -7,7 +7,7 @@ namespace CrispReel\Core\Compile;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\Model\BodyFrame;
-use CrispReel\Core\Rig\Posture;
+use CrispReel\Core\Motion\Model\BodySolver;
 use CrispReel\Core\Rig\Skeleton;
 
 /** What the evaluation knows of a performer's body. */
@@ -28,6 +28,18 @@ final class Figure
     /** @var array<string, list<int>> */
     private array $parts = [];
 
+    /** @var array<string, array<string, array{int, int, int}|null>> joints of limbs by kind and side */
+    private array $limbs = [];
+
+    /** @var array<int, array{float, float, float}> */
+    private array $ahead = [];
+
+    /** @var array<int, array{float, float}> lengths of limbs by their last joint */
+    private array $lengths = [];
+
+    /** @var array<string, array<int, array{float, float, float, float}>> */
+    private array $fists = [];
+
     /** @var array<string, array{float, float, float}> rest positions by role */
     private array $rest = [];
 
@@ -43,7 +55,13 @@ final class Figure
         $morphs = $digest['morphs'] ?? [];
         $this->morphs = $morphs;
         [$positions, $this->restTurns] = $this->skeleton->world($this->skeleton->rotations);
-        foreach ($this->skeleton->roles as $role => $j) {
+        $r = $this->skeleton->roles;
+        foreach (['leg' => ['upperLeg', 'lowerLeg', 'foot'], 'arm' => ['upperArm', 'lowerArm', 'hand']] as $kind => [$a, $b, $c]) {
+            foreach (['L', 'R'] as $side) {
+                $this->limbs[$kind][$side] = isset($r[$a.$side], $r[$b.$side], $r[$c.$side]) ? [$r[$a.$side], $r[$b.$side], $r[$c.$side]] : null;
+            }
+        }
+        foreach ($r as $role => $j) {
             $this->rest[$role] = [$positions[3 * $j], $positions[3 * $j + 1], $positions[3 * $j + 2]];
         }
     }
@@ -67,7 +85,7 @@ final class Figure
      */
     public function standing(array $row, int $joint): array
     {
-        [$p, $q] = (new Posture($this->skeleton, $this->hips, $row))->at($joint);
+        [$p, $q] = $this->skeleton->jointIn($row, $this->hips, $joint);
 
         return [$p[0], $p[2], Q4::heading(Q4::mul($q, Q4::conjugate($this->restTurn($joint)))), $p[1]];
     }
@@ -79,10 +97,24 @@ final class Figure
      */
     public function limb(string $kind, string $side): ?array
     {
-        $r = $this->skeleton->roles;
-        [$a, $b, $c] = $kind === 'leg' ? ['upperLeg', 'lowerLeg', 'foot'] : ['upperArm', 'lowerArm', 'hand'];
+        return $this->limbs[$kind][$side];
+    }
 
-        return isset($r[$a.$side], $r[$b.$side], $r[$c.$side]) ? [$r[$a.$side], $r[$b.$side], $r[$c.$side]] : null;
+    /**
+     * Lengths of a limb's upper and lower part at rest, metres.
+     *
+     * @param  array{int, int, int}  $limb
+     * @return array{float, float}
+     */
+    public function lengths(array $limb): array
+    {
+        return $this->lengths[$limb[2]] ??= [V3::distance($this->restPlace($limb[0]), $this->restPlace($limb[1])), V3::distance($this->restPlace($limb[1]), $this->restPlace($limb[2]))];
+    }
+
+    /** @return array{float, float, float} */
+    private function restPlace(int $joint): array
+    {
+        return $this->skeleton->jointIn([0.0, 0.0, 0.0, ...$this->skeleton->rotations], -1, $joint)[0];
     }
 
     /**
@@ -142,6 +174,39 @@ final class Figure
         $o = 4 * $joint;
 
         return [$this->restTurns[$o], $this->restTurns[$o + 1], $this->restTurns[$o + 2], $this->restTurns[$o + 3]];
+    }
+
+    /** @return array{float, float, float} the figure's +Z at rest, in a joint's own space */
+    public function ahead(int $joint): array
+    {
+        return $this->ahead[$joint] ??= Q4::rotate(Q4::conjugate($this->restTurn($joint)), [0.0, 0.0, 1.0]);
+    }
+
+    /**
+     * Local rotations of the fingers of a closed hand, by joint; none where the figure has no hand.
+     *
+     * @return array<int, array{float, float, float, float}>
+     */
+    public function fist(string $side, float $curl): array
+    {
+        return $this->fists[$side.$curl] ??= $this->closedFingers($side, $curl);
+    }
+
+    /** @return array<int, array{float, float, float, float}> */
+    private function closedFingers(string $side, float $curl): array
+    {
+        $out = [];
+        if ($this->isHuman()) {
+            $g = $this->body()->side[$side];
+            foreach (BodySolver::curl($g['lower'], $g['m'], $curl, 0.0, 1.2) as $name => $q) {
+                $j = $this->skeleton->index[$name.$side] ?? null;
+                if ($j !== null) {
+                    $out[$j] = $q;
+                }
+            }
+        }
+
+        return $out;
     }
 
     public function height(): float

@@ -72,14 +72,15 @@ final readonly class Lane
     {
         $f = $this->figure;
         $p = new Posture($f->skeleton, $f->hips, $mixed);
+        $hinge = Q4::rotate($p->at($f->hips)[1], [1.0, 0.0, 0.0]);
         foreach (['L', 'R'] as $side) {
             $leg = $f->limb('leg', $side);
             if ($leg === null) {
                 continue;
             }
-            [$a, $qa] = (new Posture($f->skeleton, $f->hips, $before))->at($leg[2]);
-            [$b, $qb] = (new Posture($f->skeleton, $f->hips, $after))->at($leg[2]);
-            $p->reach($leg[0], $leg[1], $leg[2], V3::mix($a, $b, $share), Q4::slerp($qa, $qb, $share), Q4::rotate($p->at($f->hips)[1], [1.0, 0.0, 0.0]));
+            [$a, $qa] = $f->skeleton->jointIn($before, $f->hips, $leg[2]);
+            [$b, $qb] = $f->skeleton->jointIn($after, $f->hips, $leg[2]);
+            $p->reach($leg[0], $leg[1], $leg[2], V3::mix($a, $b, $share), Q4::slerp($qa, $qb, $share), $hinge);
         }
 
         return $p->result();

@@ -15,7 +15,6 @@ use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
-use CrispReel\Core\Motion\Model\BodySolver;
 
 /**
  * One frame of a scene, worked out as far as it is asked: a thing after what carries it, a performer after what it holds
@@ -173,7 +172,13 @@ final class Moment
                 $row = self::closed($row, $lane, $g->side, $g->curl, $w);
             }
         }
-        $holds = array_values(array_filter($this->scene->holds[$item] ?? [], fn (Hold $h): bool => $h->contact->weight($this->frame) > 0.0));
+        $holds = [];
+        foreach ($this->scene->holds[$item] ?? [] as $h) {
+            $w = $h->contact->weight($this->frame);
+            if ($w > 0.0) {
+                $holds[] = [$h, $w];
+            }
+        }
         if ($holds !== []) {
             $row = $this->held($item, $row, $holds);
         }
@@ -183,7 +188,7 @@ final class Moment
 
     /**
      * @param  list<float>  $row
-     * @param  list<Hold>  $holds
+     * @param  list<array{Hold, float}>  $holds  with their shares
      * @return list<float>
      */
     private function held(string $item, array $row, array $holds): array
@@ -191,21 +196,32 @@ final class Moment
         $reaching = new Reaching($this->scene->lanes[$item]->figure, $row);
         $this->partial[$item] = $row;
         $back = $this->place($item)->inverse();
-        // The trunk that leans for the second hand takes the first one along: hands are set right once more without it.
-        $hands = array_filter($holds, static fn (Hold $h): bool => str_starts_with($h->contact->effector, 'hand'));
-        foreach (count($hands) > 1 ? [...$holds, ...$hands] : $holds as $k => $h) {
-            if ($k >= count($holds) && ! $reaching->leaned) {
-                break;
-            }
-            $c = $h->contact;
-            $target = $c->target === null ? $h->at : $this->joint($c->target, $h->joint)->of($h->at);
-            $this->missing[$c->id] = $reaching->bring($h, $back->of($target), $c->weight($this->frame), $k < count($holds));
-            $this->partial[$item] = $reaching->row();
+        foreach ($holds as [$h, $w]) {
+            $this->brought($item, $h, $w, $reaching, $back, true);
         }
-        $row = $this->partial[$item];
+        // The trunk that leans for the second hand takes the first one along: hands are set right once more without it.
+        $hands = $reaching->leaned ? array_filter($holds, static fn (array $h): bool => str_starts_with($h[0]->contact->effector, 'hand')) : [];
+        if (count($hands) > 1) {
+            foreach ($hands as [$h, $w]) {
+                $this->brought($item, $h, $w, $reaching, $back, false);
+            }
+        }
+        $row = $reaching->row();
         unset($this->partial[$item]);
 
         return $row;
+    }
+
+    private function brought(string $item, Hold $h, float $weight, Reaching $reaching, Placement $back, bool $mayLean): void
+    {
+        $c = $h->contact;
+        $target = $h->at;
+        if ($c->target !== null) {
+            // What hangs on the performer is to see it as far as it is brought.
+            $this->partial[$item] = $reaching->row();
+            $target = $this->joint($c->target, $h->joint)->of($target);
+        }
+        $this->missing[$c->id] = $reaching->bring($h, $back->of($target), $weight, $mayLean);
     }
 
     /**
@@ -244,17 +260,15 @@ final class Moment
      */
     private static function closed(array $row, Lane $lane, string $side, float $curl, float $weight): array
     {
-        if (! $lane->figure->isHuman()) {
-            return $row;
-        }
-        $g = $lane->figure->body()->side[$side];
-        foreach (BodySolver::curl($g['lower'], $g['m'], $curl, 0.0, 1.2) as $name => $q) {
-            $j = $lane->figure->skeleton->index[$name.$side] ?? null;
-            if ($j !== null) {
-                $o = 3 + 4 * $j;
-                $new = Q4::slerp([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], $q, $weight);
-                [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = $new;
+        foreach ($lane->figure->fist($side, $curl) as $j => $q) {
+            $o = 3 + 4 * $j;
+            if ($weight < 1.0) {
+                $q = Q4::slerp([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], $q, $weight);
             }
+            $row[$o] = $q[0];
+            $row[$o + 1] = $q[1];
+            $row[$o + 2] = $q[2];
+            $row[$o + 3] = $q[3];
         }
 
         return array_values($row);

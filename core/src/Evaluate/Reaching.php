@@ -57,9 +57,10 @@ final class Reaching
         $what = $hold->contact->effector;
 
         return match ($what) {
+            'handL' => $this->hand('L', $hold, $target, $weight),
+            'handR' => $this->hand('R', $hold, $target, $weight),
             'hips' => $this->hips($hold, $target, $weight),
-            'footL', 'footR' => $this->foot(substr($what, -1), $hold, $target, $weight),
-            'handL', 'handR' => $this->hand(substr($what, -1), $hold, $target, $weight),
+            'footL', 'footR' => $this->foot($what === 'footL' ? 'L' : 'R', $hold, $target, $weight),
             'head' => $this->head($hold, $target, $weight),
             default => $this->look($target->position, $weight),
         };
@@ -127,43 +128,43 @@ final class Reaching
         }
         [$upper, $lower, $hand] = $arm;
         $own = $hold->own;
-        $follow = $hold->contact->turn === 'follow';
-        $tip = fn (): array => (new Placement(...$this->posture->at($hand)))->point($own->position);
-        // With the forearm the palm is brought to the target as the end of one long bone; else the wrist is.
-        $wanted = $hold->contact->turn === 'match' ? Q4::mul($target->rotation, Q4::conjugate($own->rotation)) : $this->posture->at($hand)[1];
-        $to = $follow ? $target->position : V3::sub($target->position, Q4::rotate($wanted, $own->position));
-        if ($this->mayLean && ! $hold->onItself) {
-            $this->lean($arm, $to, $weight, $follow ? $tip : fn (): array => $this->posture->at($hand)[0]);
-        }
+        $turn = $hold->contact->turn;
+        $follow = $turn === 'follow';
         [$at, $now] = $this->posture->at($hand);
-        if ($hold->contact->turn === 'keep') {
-            $to = V3::sub($target->position, Q4::rotate($now, $own->position));
-            $wanted = $now;
+        // With the forearm the palm is brought to the target as the end of one long bone; else the wrist is.
+        $wanted = $turn === 'match' ? Q4::mul($target->rotation, Q4::conjugate($own->rotation)) : $now;
+        $to = $follow ? $target->position : V3::sub($target->position, Q4::rotate($wanted, $own->position));
+        if ($this->mayLean && ! $hold->onItself && $this->lean($arm, $to, $weight, $follow ? $own->position : null)) {
+            [$at, $now] = $this->posture->at($hand);
+            if ($turn === 'keep') {
+                $to = V3::sub($target->position, Q4::rotate($now, $own->position));
+                $wanted = $now;
+            }
         }
-        $parent = $this->figure->skeleton->parents[$upper];
-        $ahead = Q4::rotate(Q4::mul($this->posture->at($parent)[1], Q4::conjugate($this->figure->restTurn($parent))), [0.0, 0.0, 1.0]);
-        $hinge = V3::cross(V3::unit(V3::sub($this->posture->at($lower)[0], $this->posture->at($upper)[0])), $ahead);
+        $hinge = fn (): array => $this->elbow($upper, $lower);
         if ($follow) {
-            $from = $tip();
+            $from = V3::add($at, Q4::rotate($now, $own->position));
 
             return $this->posture->reach($upper, $lower, $hand, V3::mix($from, $to, $weight), null, $hinge, $from);
         }
-        $miss = $this->posture->reach($upper, $lower, $hand, V3::mix($at, $to, $weight), Q4::slerp($now, $wanted, $weight), $hinge);
-        $this->shareTwist($lower, $hand);
+        $full = $weight >= 1.0;
+        $miss = $this->posture->reach($upper, $lower, $hand, $full ? $to : V3::mix($at, $to, $weight), $full ? $wanted : Q4::slerp($now, $wanted, $weight), $hinge);
+        $this->posture->shareTwist($lower, $hand);
 
         return $miss;
     }
 
-    /** The forearm takes half of the hand's twist, else the wrist wrings. */
-    private function shareTwist(int $lower, int $hand): void
+    /**
+     * The axis that a straight arm bends about: its forearm comes forward.
+     *
+     * @return array{float, float, float}
+     */
+    private function elbow(int $upper, int $lower): array
     {
-        $axis = V3::unit($this->figure->skeleton->restTranslation($hand));
-        [, $handWorld] = $this->posture->at($hand);
-        $q = Q4::mul($this->posture->local($hand), Q4::conjugate($this->figure->skeleton->restRotation($hand)));
-        $twist = 2 * atan2($q[0] * $axis[0] + $q[1] * $axis[1] + $q[2] * $axis[2], $q[3]);
-        $twist = atan2(sin($twist), cos($twist)) * 0.5;
-        $this->posture->turnLocal($lower, Q4::mul($this->posture->local($lower), Q4::axis($axis, $twist)));
-        $this->posture->turn($hand, $handWorld);
+        $parent = $this->figure->skeleton->parents[$upper];
+        $ahead = Q4::rotate($this->posture->at($parent)[1], $this->figure->ahead($parent));
+
+        return V3::cross(V3::sub($this->posture->at($lower)[0], $this->posture->at($upper)[0]), $ahead);
     }
 
     /**
@@ -171,21 +172,27 @@ final class Reaching
      *
      * @param  array{int, int, int}  $arm
      * @param  array{float, float, float}  $to
-     * @param  \Closure(): array{float, float, float}  $end  the end of the arm
+     * @param  array{float, float, float}|null  $palm  end of the arm in the hand's space; null: the wrist
+     * @return bool whether it had to
      */
-    private function lean(array $arm, array $to, float $weight, \Closure $end): void
+    private function lean(array $arm, array $to, float $weight, ?array $palm): bool
     {
-        $p = fn (int $j): array => $this->posture->at($j)[0];
+        [$upper, $lower, $hand] = $arm;
         $spine = $this->figure->part('trunk');
-        $reach = 0.98 * (V3::distance($p($arm[0]), $p($arm[1])) + V3::distance($p($arm[1]), $end()));
-        if ($spine === [] || V3::distance($p($arm[0]), $to) <= $reach) {
-            return;
+        [$upperLength, $lowerLength] = $this->figure->lengths($arm);
+        if ($palm !== null) {
+            $lowerLength = V3::distance($this->posture->at($lower)[0], (new Placement(...$this->posture->at($hand)))->point($palm));
+        }
+        $reach = 0.98 * ($upperLength + $lowerLength);
+        $shoulder = $this->posture->at($upper)[0];
+        if ($spine === [] || V3::distance($shoulder, $to) <= $reach) {
+            return false;
         }
         $kept = $this->posture->result();
-        $root = $p($spine[0]);
-        $axis = V3::cross(V3::sub($p($arm[0]), $root), V3::sub($to, $root));
+        $root = $this->posture->at($spine[0])[0];
+        $axis = V3::cross(V3::sub($shoulder, $root), V3::sub($to, $root));
         if (V3::length($axis) < 1e-6) {
-            return;
+            return false;
         }
         $axis = V3::unit($axis);
         $this->leaned = true;
@@ -194,7 +201,7 @@ final class Reaching
             $angle = $i === 0 ? $high : ($low + $high) / 2;
             $this->posture->reset($kept);
             $this->bent($spine, $axis, $angle);
-            if (V3::distance($p($arm[0]), $to) > $reach) {
+            if (V3::distance($this->posture->at($upper)[0], $to) > $reach) {
                 if ($i === 0) {
                     break;
                 }
@@ -205,6 +212,8 @@ final class Reaching
         }
         $this->posture->reset($kept);
         $this->bent($spine, $axis, $high * $weight);
+
+        return true;
     }
 
     /**

@@ -33,14 +33,28 @@ final readonly class Placement
      */
     public function point(array $p): array
     {
-        return V3::add($this->position, Q4::rotate($this->rotation, V3::mul($p, $this->scale)));
+        // Every carried thing and every contact comes through here: rotation and shift written out.
+        $k = $this->scale;
+        [$x, $y, $z] = [$p[0] * $k, $p[1] * $k, $p[2] * $k];
+        [$qx, $qy, $qz, $w] = $this->rotation;
+        $tx = 2.0 * ($qy * $z - $qz * $y);
+        $ty = 2.0 * ($qz * $x - $qx * $z);
+        $tz = 2.0 * ($qx * $y - $qy * $x);
+        $at = $this->position;
+
+        return [$at[0] + $x + $w * $tx + $qy * $tz - $qz * $ty, $at[1] + $y + $w * $ty + $qz * $tx - $qx * $tz, $at[2] + $z + $w * $tz + $qx * $ty - $qy * $tx];
     }
 
     public function inverse(): self
     {
-        $q = Q4::conjugate($this->rotation);
+        [$x, $y, $z, $w] = $this->rotation;
+        [$px, $py, $pz] = $this->position;
+        $k = -1.0 / $this->scale;
+        $tx = 2.0 * ($z * $py - $y * $pz);
+        $ty = 2.0 * ($x * $pz - $z * $px);
+        $tz = 2.0 * ($y * $px - $x * $py);
 
-        return new self(V3::mul(Q4::rotate($q, $this->position), -1 / $this->scale), $q, 1 / $this->scale);
+        return new self([($px + $w * $tx - $y * $tz + $z * $ty) * $k, ($py + $w * $ty - $z * $tx + $x * $tz) * $k, ($pz + $w * $tz - $x * $ty + $y * $tx) * $k], [-$x, -$y, -$z, $w], -$k);
     }
 
     public function mix(self $to, float $t): self

@@ -20,6 +20,9 @@ final readonly class Skeleton
     /** @var array<string, int> human role to joint */
     public array $roles;
 
+    /** @var list<null> one for each joint: what a posture knows before it looks */
+    public array $unknown;
+
     /**
      * @param  list<string>  $names
      * @param  list<int>  $parents  -1 for a root
@@ -42,6 +45,7 @@ final readonly class Skeleton
             }
         }
         $this->index = array_flip($names);
+        $this->unknown = array_fill(0, count($names), null);
         $this->roles = $roles ?? HumanRoles::match($names, $parents);
     }
 
@@ -125,6 +129,50 @@ final readonly class Skeleton
         }
 
         return [$p, $q];
+    }
+
+    /**
+     * Place and rotation of one joint in a row (hips x y z, then four numbers a joint), in model space: from the joint up
+     * to its root, without what else there is.
+     *
+     * @param  array<int, float>  $row
+     * @return array{Vec, Quat}
+     */
+    public function jointIn(array $row, int $hips, int $joint): array
+    {
+        $parents = $this->parents;
+        $t = $this->translations;
+        $o = 3 + 4 * $joint;
+        $x = $joint === $hips ? $row[0] : $t[3 * $joint];
+        $y = $joint === $hips ? $row[1] : $t[3 * $joint + 1];
+        $z = $joint === $hips ? $row[2] : $t[3 * $joint + 2];
+        $bx = $row[$o];
+        $by = $row[$o + 1];
+        $bz = $row[$o + 2];
+        $bw = $row[$o + 3];
+        for ($j = $parents[$joint]; $j >= 0; $j = $parents[$j]) {
+            $o = 3 + 4 * $j;
+            $ax = $row[$o];
+            $ay = $row[$o + 1];
+            $az = $row[$o + 2];
+            $aw = $row[$o + 3];
+            $tx = 2.0 * ($ay * $z - $az * $y);
+            $ty = 2.0 * ($az * $x - $ax * $z);
+            $tz = 2.0 * ($ax * $y - $ay * $x);
+            $at = $j === $hips ? $row : [$t[3 * $j], $t[3 * $j + 1], $t[3 * $j + 2]];
+            $x += $at[0] + $aw * $tx + $ay * $tz - $az * $ty;
+            $y += $at[1] + $aw * $ty + $az * $tx - $ax * $tz;
+            $z += $at[2] + $aw * $tz + $ax * $ty - $ay * $tx;
+            $qx = $aw * $bx + $ax * $bw + $ay * $bz - $az * $by;
+            $qy = $aw * $by - $ax * $bz + $ay * $bw + $az * $bx;
+            $qz = $aw * $bz + $ax * $by - $ay * $bx + $az * $bw;
+            $bw = $aw * $bw - $ax * $bx - $ay * $by - $az * $bz;
+            $bx = $qx;
+            $by = $qy;
+            $bz = $qz;
+        }
+
+        return [[$x, $y, $z], [$bx, $by, $bz, $bw]];
     }
 
     /**

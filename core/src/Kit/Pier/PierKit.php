@@ -24,13 +24,16 @@ final class PierKit
         $homes = [
             'ticket-hut' => ['set', 'Ticket hut', ['hut', 'ticket', 'house', 'booth'], [-3.9, $l, -1.35], TicketHut::draw(...)],
             'ferry' => ['set', 'Ferry', ['boat', 'ship', 'ferry', 'vehicle'], [3.75, -0.23, -4.45], Ferry::draw(...)],
-            'bell-post' => ['prop', 'Bell post', ['bell', 'post', 'ring'], [-0.35, 0.0, -2.0], Props::bellPost(...)],
+            'bare-bell-post' => ['prop', 'Bell post, bare', ['bell', 'post', 'gallows'], [-0.35, 0.0, -2.0], Props::bareBellPost(...)],
             'bench' => ['prop', 'Bench', ['bench', 'seat', 'sit'], [-5.45, $l, -1.62], Props::bench(...)],
             'crate-large' => ['prop', 'Crate, large', ['crate', 'box', 'cargo'], [4.62, 0.0, 0.42], static fn (Piece $p) => Props::crate($p, 0.62, 5)],
             'crate-small' => ['prop', 'Crate, small', ['crate', 'box', 'cargo'], [3.92, 0.0, 0.62], static fn (Piece $p) => Props::crate($p, 0.44, 9)],
             'lantern-post' => ['prop', 'Lantern post', ['lantern', 'lamp', 'light', 'post'], [5.7, 0.0, -1.55], Props::lanternPost(...)],
             'lantern' => ['prop', 'Lantern', ['lantern', 'lamp', 'light', 'carry'], [4.62, 0.635, 0.42], static fn (Piece $p) => Props::lantern($p, 0.9)],
         ];
+        // Hung by where it swings.
+        $hung = new Piece('Bell with a pull', 31);
+        $hung->in(-0.35, 0.0, -2.0, static fn (Piece $p) => Props::bell($p));
         $pieces = ['ferry-pier' => ['set', 'Ferry pier', ['pier', 'jetty', 'deck', 'planks', 'harbour'], [0.0, 0.0, 0.0], Deck::make()]];
         $seed = 20;
         foreach ($homes as $slug => [$kind, $name, $tags, $home, $draw]) {
@@ -38,10 +41,11 @@ final class PierKit
             $piece->in($home[0], $home[1], $home[2], static fn (Piece $p) => $draw($p));
             $pieces[$slug] = [$kind, $name, $tags, $home, $piece];
         }
+        $pieces['bell'] = ['prop', 'Bell with a pull', ['bell', 'ring', 'rope', 'pull'], [0.09, 1.90, -2.0], $hung];
         self::light(array_map(static fn (array $p): Piece => $p[4], $pieces));
         $made = [];
         foreach ($pieces as $slug => [$kind, $name, $tags, $home, $piece]) {
-            $made[] = self::entry($slug, $kind, $name, $tags, $home, $piece->glb($home, ['home' => $home] + self::lights($slug), in_array($slug, ['ferry', 'bell-post'], true)));
+            $made[] = self::entry($slug, $kind, $name, $tags, $home, $piece->glb($home, ['home' => $home] + self::lights($slug), in_array($slug, ['ferry', 'bell'], true)));
         }
 
         return [...$made, ...self::loose()];
@@ -54,6 +58,12 @@ final class PierKit
         $baker = new LightBaker([-1.0, -0.1, -0.8], [1.7, 1.8, 0.8], 0.03);
         $baker->fill($cart);
         $baker->bake($cart, floor: 0.0);
+
+        $post = new Piece('Bell post', 22);
+        Props::bellPost($post);
+        $baker = new LightBaker([-0.5, -0.1, -0.5], [0.9, 2.5, 0.5], 0.03);
+        $baker->fill($post);
+        $baker->bake($post, floor: 0.0);
 
         $boat = RowingBoat::draw();
         $baker = new LightBaker([-2.2, -0.3, -1.8], [2.2, 0.7, 1.8], 0.04);
@@ -70,6 +80,7 @@ final class PierKit
                 'forwardDeg' => -90, 'rear' => [-0.05, 0.0], 'tiltDeg' => 3.5,
                 'wheels' => [['joint' => 'wheelL', 'x' => -0.05, 'z' => 0.47, 'radius' => 0.343], ['joint' => 'wheelR', 'x' => -0.05, 'z' => -0.47, 'radius' => 0.343]],
             ]])),
+            self::entry('bell-post', 'prop', 'Bell post', ['bell', 'post', 'ring'], [-0.35, 0.0, -2.0], $post->glb(extras: ['home' => [-0.35, 0.0, -2.0]], doubleSided: true)),
             self::entry('bicycle', 'prop', 'Bicycle', ['bicycle', 'two-wheeler', 'ride', 'vehicle'], [1.0, 0.0, 1.6], $bicycle->glb(extras: ['home' => [1.0, 0.0, 1.6], 'vehicle' => Bicycle::vehicle()])),
             self::entry('rowing-boat', 'prop', 'Rowing boat', ['boat', 'row', 'oars', 'dinghy', 'vehicle'], [-2.4, Shore::WATER, 3.6], $boat->glb(extras: ['home' => [-2.4, Shore::WATER, 3.6], 'vehicle' => RowingBoat::vehicle()], doubleSided: true)),
             self::entry('brass-key', 'prop', 'Brass key', ['key', 'winding', 'hand'], [0.0, 0.0, 0.0], Props::key()->glb()),

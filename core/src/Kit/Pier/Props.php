@@ -127,11 +127,23 @@ final class Props
 
     public static function bellPost(Piece $p): void
     {
+        self::bareBellPost($p);
+        self::bell($p);
+    }
+
+    /** The post with its arm; the bell hangs from [0.44, 1.90, 0]. */
+    public static function bareBellPost(Piece $p): void
+    {
         $p->add(Shapes::box(0.3, 0.14, 0.3, 0.03, [2, 1, 2]), C::BEAM, [0.0, 0.07, 0.0], wood: 1.0);
         $p->add(Shapes::box(0.14, 2.15, 0.14, 0.03, [1, 8, 1]), static fn (array $q): int => $q[1] > 0.55 ? C::RED : ($q[1] < -0.9 ? 0x5D4838 : C::POST), [0.0, 1.1, 0.0], wood: 1.0, grain: 1);
         $p->add(Shapes::sphere(0.1, 14, 9), C::POST, [0.0, 2.25, 0.0]);
         $p->add(Shapes::box(0.62, 0.09, 0.09, 0.022, [4, 1, 1]), C::POST, [0.26, 1.98, 0.0], wood: 1.0);
         $p->add(Shapes::box(0.36, 0.055, 0.06, 0.016, [2, 1, 1]), C::POST, [0.17, 1.80, 0.0], [0.0, 0.0, 0.75], wood: 1.0);
+    }
+
+    /** The bell with its rope, where it hangs on the post. */
+    public static function bell(Piece $p): void
+    {
         $p->add(Shapes::lathe([[0.0, 0.17], [0.10, 0.12], [0.15, 0.004], [0.178, 0.0], [0.175, 0.012], [0.135, 0.05], [0.115, 0.12], [0.105, 0.19], [0.085, 0.235], [0.04, 0.26], [0.035, 0.30], [0.0, 0.30]], 20), C::BELL, [0.44, 1.60, 0.0], gloss: 1.0, jitter: 1.0, wear: 0.6);
         $p->add(Shapes::sphere(0.035, 10, 6), 0x6B4A20, [0.44, 1.59, 0.0], gloss: 0.5);
         $p->add(Shapes::tube([[0.44, 1.57, 0.0], [0.445, 1.4, 0.01], [0.43, 1.2, 0.0], [0.44, 1.05, 0.01]], 0.013, section: 6, lobes: 3, pitch: 0.05), C::ROPE, jitter: 0.0);
