@@ -43,3 +43,9 @@ test('a production goes with its cameras, cuts, carries and own models', functio
         expect(DB::table($table)->where('scene_id', $scene->id)->count())->toBe(0, $table);
     }
 });
+
+test('every tolerance of the core is reached', function (): void {
+    expect(Artisan::call('reel:bench', ['--only' => 'tolerances', '--json' => true]))->toBe(0);
+    $lines = json_decode(Artisan::output(), true)['tolerances_reached_and_bar'];
+    expect($lines)->toHaveCount(15)->and(array_filter($lines, static fn (string $l): bool => str_contains($l, 'not reached')))->toBe([]);
+});

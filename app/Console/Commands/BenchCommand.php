@@ -7,6 +7,7 @@ namespace App\Console\Commands;
 use App\Bench\CoreBench;
 use App\Bench\PerformanceBench;
 use App\Bench\PictureBench;
+use App\Bench\ToleranceBench;
 use App\Demo\HalfPastTheTide;
 use App\Exceptions\UserError;
 use App\Models\Production;
@@ -18,15 +19,15 @@ use Symfony\Component\Process\Process;
 /** Measures on a copy of the demo scene, which goes again afterwards. */
 final class BenchCommand extends ReelCommand
 {
-    protected $signature = 'reel:bench {--only= : core, performances, drawing or waiting} {--edits=40 : edits to time} {--json}';
+    protected $signature = 'reel:bench {--only= : core, performances, tolerances, drawing or waiting} {--edits=40 : edits to time} {--json}';
 
     protected $description = 'The benchmark: figures and ratios of one run';
 
     protected function work(): int
     {
         $only = $this->option('only');
-        if (! in_array($only, [null, 'core', 'performances', 'drawing', 'waiting'], true)) {
-            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=performances, --only=drawing or --only=waiting.');
+        if (! in_array($only, [null, 'core', 'performances', 'tolerances', 'drawing', 'waiting'], true)) {
+            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=performances, --only=tolerances, --only=drawing or --only=waiting.');
         }
         $edits = max(5, $this->whole('edits') ?? 40);
         // What is drawn here is drawn now, not by the queue's workers.
@@ -50,7 +51,11 @@ final class BenchCommand extends ReelCommand
                 $this->say('Performances');
                 $data += app(PerformanceBench::class)->all($scene, $this->production($user));
             }
-            if ($only !== 'core' && $only !== 'performances') {
+            if ($only === null || $only === 'tolerances') {
+                $this->say('Tolerances');
+                $data['tolerances_reached_and_bar'] = app(ToleranceBench::class)->all($scene, $this->production($user));
+            }
+            if (! in_array($only, ['core', 'performances', 'tolerances'], true)) {
                 $server = $this->server();
                 $pictures = app(PictureBench::class);
                 if ($only !== 'waiting') {

@@ -23,7 +23,7 @@ final class ImportedMotion
 {
     private const RATE = 60.0;
 
-    private const VERSION = 2;
+    private const VERSION = 3;
 
     /**
      * @param  array<string, mixed>  $digest
@@ -82,7 +82,7 @@ final class ImportedMotion
         $retarget = $same ? null : new Retarget($source, $roles, $figure->skeleton, $figure->hips);
         $hips = $same ? $figure->hips : ($roles['hips'] ?? 0);
         $root = $same ? ($source->index[$figure->skeleton->names[$figure->hips]] ?? 0) : self::moving($clip, $source, $hips);
-        $count = (int) ceil($clip->seconds * self::RATE) + 1;
+        $count = $clip->samples(self::RATE);
         $rows = [];
         for ($i = 0; $i < $count; $i++) {
             [$rotations, $t] = $clip->pose($source, $clip->seconds * $i / ($count - 1), $root);

@@ -13,7 +13,7 @@ use CrispReel\Core\Math\V3;
  */
 final class SmoothCurve
 {
-    private const PER_SPAN = 32;
+    private const PER_SPAN = 64;
 
     /** @var list<float> arc length at each table entry */
     private array $lengths = [0.0];

@@ -24,6 +24,28 @@ final readonly class Clip
     }
 
     /**
+     * How many even samples, the first and the last included, fall on every key and are at least so many a second. Keys
+     * that are not evenly spaced cannot all be met: then only the rate counts.
+     */
+    public function samples(float $atLeast): int
+    {
+        $most = null;
+        foreach ($this->channels as $c) {
+            $most = $most === null || count($c->times) > count($most) ? $c->times : $most;
+        }
+        $spans = $most === null ? 0 : count($most) - 1;
+        $even = $spans > 0 && $this->seconds > 0.0;
+        foreach ($most ?? [] as $k => $t) {
+            $even = $even && abs($t - $this->seconds * $k / max(1, $spans)) < 1e-3 * $this->seconds / max(1, $spans);
+        }
+        if (! $even || $spans / $this->seconds > 4 * $atLeast) {
+            return (int) ceil($this->seconds * $atLeast) + 1;
+        }
+
+        return $spans * (int) ceil($atLeast * $this->seconds / $spans - 1e-6) + 1;
+    }
+
+    /**
      * Local rotations (4 a joint) and the translation of the root joint at a time; what no channel moves stays at rest.
      *
      * @return array{list<float>, array{float, float, float}}

@@ -32,7 +32,7 @@ final class FootLock
 
     private const LEAST_SECONDS = 0.1;
 
-    private const EASE_SECONDS = 0.1;
+    private const EASE_SECONDS = 0.07;
 
     /**
      * Spans in which a point is in contact.

@@ -6,6 +6,7 @@ use CrispReel\Core\Compile\LaneSegment;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\Random;
 use CrispReel\Core\Motion\Channel;
+use CrispReel\Core\Motion\Clip;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Interpolation;
 
@@ -73,4 +74,15 @@ test('planar moves form a group', function (): void {
         expect(LaneSegment::after($a, LaneSegment::undo($a)))->toEqualWithDelta([0.0, 0.0, 0.0], 1e-12)
             ->and(LaneSegment::after(LaneSegment::undo($b), LaneSegment::undo($a)))->toEqualWithDelta(LaneSegment::undo(LaneSegment::after($a, $b)), 1e-12);
     }
+});
+
+test('a motion is sampled so that every key is met, at least sixty times a second', function (float $rate, int $keys, int $samples): void {
+    $times = array_map(static fn (int $i): float => $i / $rate, range(0, $keys - 1));
+    $clip = new Clip('walk', [new Channel('a', 'rotation', Interpolation::Linear, $times, array_merge(...array_fill(0, $keys, Q4::IDENTITY)), 4), new Channel('b', 'rotation', Interpolation::Linear, [0.0], Q4::IDENTITY, 4)]);
+    expect($clip->samples(60.0))->toBe($samples);
+})->with([[24.0, 25, 24 * 3 + 1], [25.0, 26, 25 * 3 + 1], [30.0, 31, 61], [60.0, 61, 61], [120.0, 121, 121], [240.0, 241, 241], [1000.0, 1001, 61], [0.5, 2, 121]]);
+
+test('keys that come unevenly are sampled by the rate alone', function (): void {
+    $clip = new Clip('walk', [new Channel('a', 'rotation', Interpolation::Linear, [0.0, 0.1, 0.5], array_merge(...array_fill(0, 3, Q4::IDENTITY)), 4)]);
+    expect($clip->samples(60.0))->toBe(31)->and((new Clip('none', []))->samples(60.0))->toBe(1);
 });
