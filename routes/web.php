@@ -7,6 +7,7 @@ use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\AssetController;
 use App\Http\Controllers\FigureController;
 use App\Http\Controllers\KitController;
+use App\Http\Controllers\MarkerController;
 use App\Http\Controllers\PageController;
 use App\Http\Controllers\PreviewController;
 use App\Http\Controllers\ProductionController;
@@ -30,6 +31,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('productions/{production}/arrivals', [ArrivalController::class, 'index']);
         Route::post('arrivals/{arrival}/mend', [ArrivalController::class, 'mend']);
         Route::get('arrivals/{arrival}/preview', [ArrivalController::class, 'preview']);
+        Route::get('arrivals/{arrival}/markers', MarkerController::class);
         Route::post('arrivals/{arrival}/seen', [ArrivalController::class, 'seen']);
         Route::delete('arrivals/{arrival}', [ArrivalController::class, 'destroy']);
         Route::get('productions/{production}/kit', [KitController::class, 'index']);

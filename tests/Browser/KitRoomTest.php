@@ -46,6 +46,29 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
     $page->see('[data-testid^=lane-Old]');
 });
 
+test('a person without a skeleton is fitted by dragging markers on its picture, and walks', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $page->click('[data-testid=open-arrivals]');
+    letGo($driver, '[data-testid=kit-room]', ['Statue.glb' => Spoiled::naked(Spoiled::good())]);
+    $page->see('[data-testid=finding-skeleton][data-mended=false]', 60.0);
+    $page->click('[data-testid=finding-skeleton] button');
+    $page->see('[data-testid=markers][data-state=shown]', 60.0);
+    $from = $page->see('[data-testid=marker-kneeL]');
+    $twin = $page->see('[data-testid=marker-kneeR]')->getLocation()->getX();
+    $driver->action()->clickAndHold($from)->moveByOffset(8, -6)->release()->perform();
+    // The other side goes along.
+    expect($page->see('[data-testid=marker-kneeR]')->getLocation()->getX())->toBeLessThan($twin - 4);
+    $page->click('[data-testid=fit]');
+    $page->see('[data-testid=finding-skeleton][data-mended=true]', 60.0);
+    $page->see('[data-testid=turntable][data-state=shown]', 60.0);
+    $arrival = Arrival::query()->where('production_id', $scene->production_id)->firstOrFail();
+    expect($arrival->kind)->toBe('performer')->and($arrival->choices['skeleton']['markers']['kneeL'])->toHaveCount(2)->and($arrival->choices['skeleton']['markers']['neck'])->toHaveCount(3);
+});
+
 test('a model and its picture are dropped together; a broken file says what to do', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);

@@ -115,6 +115,29 @@ test('mend all does what is safe, each can be undone, and the file stays as it c
     expect(app(BlobStore::class)->get(Arrival::query()->findOrFail($slip['id'])->original))->toBe($bytes);
 });
 
+test('a statue of a person is given a skeleton by its markers, and is a statue again when that is undone', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    [$slip] = dropped($this, $user, $scene, ['Statue.glb' => Spoiled::naked(Spoiled::good())]);
+    expect($slip['kind'])->toBe('prop')->and(array_column($slip['findings'], 'code'))->toContain('skeleton');
+    $places = $this->getJson("/api/arrivals/{$slip['id']}/markers")->assertOk()->json();
+    expect($places['sure'])->toBeTrue()->and($places['markers'])->toBe($places['proposed'])->and($places['markers'])->toHaveCount(8);
+    $set = ['kneeL' => [0.1, 0.44], 'kneeR' => [-0.1, 0.44]];
+    $fitted = $this->postJson("/api/arrivals/{$slip['id']}/mend", ['choices' => ['skeleton' => ['markers' => $set, 'fingers' => true]]])->assertOk()->json();
+    expect($fitted['kind'])->toBe('performer')->and($fitted['facts']['roles'])->toBeGreaterThan(20)->and($fitted['facts']['fingers'])->toBeTrue();
+    // It walks on its turntable: poses of the core, and before it stands.
+    $preview = $this->getJson("/api/arrivals/{$slip['id']}/preview")->assertOk()->json('manifest');
+    $before = $this->getJson("/api/arrivals/{$slip['id']}/preview?code=skeleton&as=before")->assertOk()->json('manifest');
+    expect($preview['frames'])->toBeGreaterThan(24)->and($preview['items'][0]['kind'])->toBe('performer')->and($before['items'][0]['kind'])->toBe('prop');
+    $again = $this->getJson("/api/arrivals/{$slip['id']}/markers")->assertOk()->json();
+    expect($again['fingers'])->toBeTrue()->and($again['markers']['kneeL'][1])->toBe(0.44)->and($again['markers']['neck'])->toBe($places['markers']['neck']);
+    $undone = $this->postJson("/api/arrivals/{$slip['id']}/mend", ['choices' => ['skeleton' => false]])->assertOk()->json();
+    expect($undone['kind'])->toBe('prop')->and(Asset::query()->findOrFail($slip['assetId'])->kind)->toBe('prop');
+    [$figure] = dropped($this, $user, $scene, ['Person.glb' => Spoiled::good()]);
+    $this->getJson("/api/arrivals/{$figure['id']}/markers")->assertStatus(409)->assertJsonPath('reason', 'fit.skeleton');
+    $this->actingAs($this->person('Another'))->getJson("/api/arrivals/{$slip['id']}/markers")->assertNotFound();
+});
+
 test('numbers that make no sense are refused and change nothing', function (array $body, string $reason): void {
     $user = $this->person();
     $scene = $this->scene($user);

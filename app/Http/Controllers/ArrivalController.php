@@ -107,6 +107,10 @@ final class ArrivalController
             if ($with === null) {
                 unset($choices[$code]);
             }
+            if ($code === 'skeleton') {
+                // With a skeleton it is a performer, without it is not: judged anew.
+                $arrival->kind = null;
+            }
         }
         $before = $arrival->choices;
         $arrival->update(['choices' => $choices] + (in_array($request->json('kind'), ['performer', 'set', 'prop'], true) ? ['kind' => $request->json('kind')] : []));
@@ -145,9 +149,14 @@ final class ArrivalController
             }
             $examined = $this->desk->examination($arrival, $this->blobs->get($arrival->original), $files, $choices);
             $digest = AssetDigest::of(GltfReader::read($examined->glb));
+            $thing['kind'] = isset($digest['skeleton']) ? $thing['kind'] : 'prop';
             $thing = ['blob' => $this->blobs->put($examined->glb), 'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION))] + $thing;
         }
         $figureMotion = $arrival->kind === 'performer' && $arrival->motions !== [] && $code === null ? array_values($arrival->motions)[0] : null;
+        if ($figureMotion === null && is_array($arrival->choices['skeleton'] ?? null) && ($code === null || $request->query('as') !== 'before')) {
+            // A fitted skeleton shows what it is worth when it walks.
+            return response()->json(['manifest' => $this->previews->of($user, $thing, PreviewMaker::house('walk'), $request->boolean('beside'))]);
+        }
         $motion = $figureMotion === null ? null : AssetVersion::query()->with('asset')->where('asset_id', $figureMotion)->orderByDesc('number')->first();
 
         return response()->json(['manifest' => $this->previews->of($user, $thing, $motion, $request->boolean('beside'))]);

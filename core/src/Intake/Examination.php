@@ -24,6 +24,7 @@ use CrispReel\Core\Intake\Troubles\Pivot;
 use CrispReel\Core\Intake\Troubles\SeeThrough;
 use CrispReel\Core\Intake\Troubles\Shiny;
 use CrispReel\Core\Intake\Troubles\Size;
+use CrispReel\Core\Intake\Troubles\Skeletonless;
 use CrispReel\Core\Intake\Troubles\Turned;
 use CrispReel\Core\Intake\Troubles\Unbound;
 
@@ -49,7 +50,7 @@ final readonly class Examination
     /** @return list<Trouble> in the order in which they are looked for and mended */
     private static function troubles(): array
     {
-        return [new Colliders, new Unbound, new Lying, new Turned, new Facing, new Size, new Grown, new Ground, new Pivot, new SeeThrough, new CutOut, new Pictures, new Shiny, new Faces, new Heavy, new Joints];
+        return [new Colliders, new Unbound, new Lying, new Turned, new Facing, new Size, new Grown, new Ground, new Pivot, new Skeletonless, new SeeThrough, new CutOut, new Pictures, new Shiny, new Faces, new Heavy, new Joints];
     }
 
     /** @return list<string> codes of all repairs */

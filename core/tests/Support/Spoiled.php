@@ -43,6 +43,26 @@ final class Spoiled
         return $d->toGlb();
     }
 
+    /** Surfaces alone: no joints, no weights. */
+    public static function naked(string $glb): string
+    {
+        $d = GltfDraft::open($glb);
+        $nodes = array_values(array_filter($d->list('nodes'), static fn (array $n): bool => isset($n['mesh'])));
+        foreach ($nodes as $i => $_) {
+            unset($nodes[$i]['skin'], $nodes[$i]['children']);
+        }
+        $d->json['nodes'] = $nodes;
+        $d->json['scenes'] = [['nodes' => array_keys($nodes)]];
+        unset($d->json['skins'], $d->json['animations']);
+        foreach ($d->list('meshes') as $m => $mesh) {
+            foreach (array_keys($mesh['primitives']) as $k) {
+                $d->amendPrimitive($m, $k, ['attributes' => array_diff_key($d->attributes($m, $k), ['JOINTS_0' => 1, 'WEIGHTS_0' => 1])]);
+            }
+        }
+
+        return $d->toGlb();
+    }
+
     /** With a loose hat, a collision body, a camera, a light, and joints renamed to $names. */
     public static function cluttered(string $glb): string
     {

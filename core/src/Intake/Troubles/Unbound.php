@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Format\Gltf\GltfWriter;
-use CrispReel\Core\Format\Gltf\Json;
+use CrispReel\Core\Intake\Bound;
 use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
@@ -46,7 +45,7 @@ final class Unbound implements Trouble
         }
         $near = new Nearest($body);
         $loose = array_flip(self::loose($subject));
-        $roots = [];
+        $bound = [];
         foreach ($subject->solids() as $s) {
             if (! isset($loose[$s['node']])) {
                 continue;
@@ -57,29 +56,9 @@ final class Unbound implements Trouble
                 array_push($js, ...array_slice($joints, 4 * $v, 4));
                 array_push($ws, ...array_slice($weights, 4 * $v, 4));
             }
-            $own = $draft->attributes($s['mesh'], $s['primitive']);
-            $attributes = ['POSITION' => $draft->add($s['positions'], 3), 'JOINTS_0' => $draft->add($js, 4, GltfWriter::USHORT), 'WEIGHTS_0' => $draft->add($ws, 4)] + $own;
-            unset($attributes['TANGENT']);
-            if (isset($attributes['NORMAL'])) {
-                [, $q] = \CrispReel\Core\Math\M4::decompose($subject->world($s['node']));
-                $attributes['NORMAL'] = $draft->add(Subject::moved($draft->values($attributes['NORMAL']), \CrispReel\Core\Math\M4::compose([0.0, 0.0, 0.0], $q, [1.0, 1.0, 1.0])), 3);
-            }
-            $draft->amendPrimitive($s['mesh'], $s['primitive'], ['attributes' => $attributes]);
-            $roots[$s['node']] = true;
+            $bound[] = [$s, $js, $ws];
         }
-        $list = $draft->list('nodes');
-        foreach ($list as $i => $n) {
-            $left = array_values(array_diff(Json::ints($n['children'] ?? null), array_keys($roots)));
-            if ($left === []) {
-                unset($list[$i]['children']);
-            } else {
-                $list[$i]['children'] = $left;
-            }
-        }
-        $draft->json['nodes'] = $list;
-        $scene = $draft->list('scenes')[0] ?? [];
-        $draft->json['scenes'] = [['nodes' => array_values(array_unique([...Json::ints($scene['nodes'] ?? null), ...array_keys($roots)]))]];
-        $subject->setNodes(array_map(static fn (): array => ['skin' => 0, 'translation' => null, 'rotation' => null, 'scale' => null], $roots));
+        Bound::apply($subject, $bound);
     }
 
     /** @return list<int> nodes with surfaces that hang on no joint */

@@ -6,6 +6,7 @@
     import BeforeAfter from './BeforeAfter.svelte';
     import { factsOf, megabytes } from './facts';
     import type { ArrivalRow, Finding } from './kit.svelte';
+    import MarkerStage from './MarkerStage.svelte';
     import Turntable from './Turntable.svelte';
 
     let { arrival }: { arrival: ArrivalRow } = $props();
@@ -13,6 +14,7 @@
     let busy = $state('');
     let beside = $state(false);
     let pivoting = $state(false);
+    let marking = $state(false);
     let height = $state('');
     let stamp = $state(0);
     let opened = $state('');
@@ -26,8 +28,15 @@
     const order = { harms: 0, look: 1, fyi: 2 } as const;
     const findings = $derived([...arrival.findings].sort((a, b) => rank(a) - rank(b)));
     const MARK = { harms: ['!', 'bg-buoy text-white'], look: ['?', 'bg-line text-ink'], fyi: ['i', 'bg-desk text-soft'] } as const;
-    const manual = $derived(['pivot', 'turn', 'grow'].filter((c) => arrival.choices[c]));
-    const NAMES: Record<string, string> = { pivot: 'the point it is moved by', turn: 'the turn', grow: 'the height' };
+    const manual = $derived(
+        ['pivot', 'turn', 'grow', 'skeleton'].filter((c) => arrival.choices[c] && !arrival.findings.some((f) => f.code === c)),
+    );
+    const NAMES: Record<string, string> = {
+        pivot: 'the point it is moved by',
+        turn: 'the turn',
+        grow: 'the height',
+        skeleton: 'a skeleton',
+    };
 
     onMount(() => {
         if (!arrival.seen) void call<ArrivalRow>('POST', `arrivals/${arrival.id}/seen`).then((a) => kit.take(a));
@@ -48,7 +57,10 @@
     }
     const set = (code: string, value: unknown, what: string) => mend({ choices: { [code]: value } }, what);
     const undo = (f: Finding) => set(f.code, false, f.code);
-    const redo = (f: Finding) => set(f.code, f.repair ?? {}, f.code);
+    const redo = (f: Finding) => (f.code === 'skeleton' ? (marking = true) : set(f.code, f.repair ?? {}, f.code));
+    const fitted = $derived(typeof arrival.choices.skeleton === 'object');
+    /** A body without joints can be given some, also one that does not look like a person. */
+    const stiff = $derived(isModel && arrival.status !== 'refused' && (arrival.kind !== 'performer' || fitted));
 
     async function take() {
         if (arrival.assetId === null) return;
@@ -90,6 +102,16 @@
                 alt={arrival.name}
                 class="min-h-0 max-w-full self-start rounded bg-surround object-contain"
             />
+        {:else if marking}
+            <MarkerStage
+                arrival={arrival.id}
+                name={arrival.name}
+                busy={busy !== ''}
+                fit={(values) => {
+                    void set('skeleton', values, 'skeleton').then(() => (marking = false));
+                }}
+                cancel={() => (marking = false)}
+            />
         {:else if path}
             <div class="min-h-[240px] flex-1">
                 <Turntable
@@ -109,6 +131,9 @@
                     <label class="flex items-center gap-1.5"
                         ><input type="checkbox" class="rounded border-line text-tide" bind:checked={beside} /> a person beside it</label
                     >
+                    {#if stiff}<Button size="xs" color="alternative" onclick={() => (marking = true)} data-testid="mark"
+                            >{fitted ? 'Its skeleton…' : 'Give it a skeleton…'}</Button
+                        >{/if}
                     <span class="ml-auto text-soft">Moved by its</span>
                     <Button size="xs" color="alternative" onclick={() => set('pivot', { to: 'base' }, 'pivot')}>base</Button>
                     <Button size="xs" color="alternative" onclick={() => set('pivot', { to: 'centre' }, 'pivot')}>centre</Button>
@@ -215,7 +240,7 @@
                     {/each}
                     {#each manual as code (code)}
                         <li class="flex items-center gap-2 rounded border border-line bg-sheet p-2.5">
-                            <p class="flex-1">You set {NAMES[code]}.</p>
+                            <p class="flex-1">You {code === 'skeleton' ? 'gave it' : 'set'} {NAMES[code]}.</p>
                             <Button size="xs" color="alternative" onclick={() => set(code, null, code)}>Undo</Button>
                         </li>
                     {/each}

@@ -82,6 +82,26 @@ export class Turntable {
         return this.painter.pick(x, y)?.point ?? null;
     }
 
+    /** Stands still and is seen straight from the front. */
+    front(): void {
+        this.turning = this.playing = false;
+        this.angle = this.tilt = this.frame = 0;
+    }
+
+    /** Where a point of the thing is on the canvas, from 0 to 1 across and down. */
+    place(point: [number, number, number]): [number, number] {
+        const p = this.painter.project(new Vector3(...point));
+        return [(p.x + 1) / 2, (1 - p.y) / 2];
+    }
+
+    /** The point at a depth (z) that lies behind a place of the canvas. */
+    behind(x: number, y: number, depth: number): [number, number] {
+        const eye = this.painter.camera.position;
+        const far = new Vector3(2 * x - 1, 1 - 2 * y, 0.5).unproject(this.painter.camera).sub(eye);
+        const t = (depth - eye.z) / far.z;
+        return [eye.x + far.x * t, eye.y + far.y * t];
+    }
+
     private readonly run = (now: number): void => {
         this.loop = requestAnimationFrame(this.run);
         // Software drawing leaves time for the rest of the page.
