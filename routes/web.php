@@ -39,6 +39,8 @@ Route::prefix('api')->group(function (): void {
         Route::patch('productions/{production}/kit/{asset}', [KitController::class, 'update']);
         Route::post('productions/{production}/kit/{asset}/replace', [KitController::class, 'replace']);
         Route::post('productions/{production}/kit/{asset}/revert', [KitController::class, 'revert']);
+        Route::get('productions/{production}/kit/{asset}/roles', [KitController::class, 'roles']);
+        Route::post('productions/{production}/kit/{asset}/roles', [KitController::class, 'chooseRoles']);
         Route::post('productions/{production}/kit/{asset}/archive', [KitController::class, 'archive']);
         Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
         Route::get('productions/{production}/figures/preview', [FigureController::class, 'preview']);

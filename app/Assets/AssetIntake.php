@@ -101,7 +101,7 @@ final class AssetIntake
         $digest['skeleton'] = ['roles' => $roles] + $s;
 
         return $version->asset->versions()->create([
-            'number' => (int) $version->asset->versions()->max('number') + 1, 'blob' => $version->blob, 'picture' => $version->picture,
+            'number' => (int) $version->asset->versions()->max('number') + 1, 'blob' => $version->blob, 'light' => $version->light, 'picture' => $version->picture,
             'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)), 'facts' => ['roles' => count($roles)] + $version->facts, 'findings' => $version->findings,
         ]);
     }
@@ -203,7 +203,7 @@ final class AssetIntake
             'size' => array_map(static fn (int $k): float => $round($b[1][$k] - $b[0][$k]), [0, 1, 2]),
             'triangles' => $digest['triangles'], 'vertices' => $digest['vertices'], 'draws' => $digest['draws'],
             'joints' => is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? count($digest['skeleton']['names']) : 0,
-            'roles' => $roles, 'shapes' => count($shapes),
+            'roles' => $roles, 'shapes' => count($shapes), 'style' => $digest['style'] ?? 'plain',
             'mouths' => count(preg_grep('/^(mouth|viseme|jaw|lips?|v_|aa|ee|oh|ou|ih)/i', $shapes) ?: []), 'eyelids' => (preg_grep('/blink|eye.?(close|lid)/i', $shapes) ?: []) !== [],
             'fingers' => count(preg_grep('/thumb|index|middle|ring|pinky|little|finger/i', $names) ?: []) >= 6,
             'mounts' => array_keys(is_array($digest['mounts'] ?? null) ? $digest['mounts'] : []), 'clips' => $digest['clips'] ?? [],

@@ -25,7 +25,7 @@ final class KitShelf
     }
 
     /**
-     * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, travel, archived, sort, offset, limit
+     * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, travel, style, archived, sort, offset, limit
      * @return array{total: int, assets: list<array<string, mixed>>, licences: list<string>, folders: list<string>}
      */
     public function page(Production $production, array $query): array
@@ -82,14 +82,14 @@ final class KitShelf
     private function byFacts(array $ids, callable $text): array
     {
         $sort = $text('sort');
-        if ($sort === '' && $text('face') === '' && $text('travel') === '') {
+        if ($sort === '' && $text('face') === '' && $text('travel') === '' && $text('style') === '') {
             return $ids;
         }
         if ($sort === 'name' || $sort === 'newest') {
             $names = $sort === 'name' ? Asset::query()->whereIn('id', $ids)->pluck('name', 'id')->all() : [];
             $sort === 'name' ? usort($ids, static fn (int $a, int $b): int => strnatcasecmp((string) $names[$a], (string) $names[$b])) : rsort($ids);
         }
-        if ($sort !== 'length' && $text('face') === '' && $text('travel') === '') {
+        if ($sort !== 'length' && $text('face') === '' && $text('travel') === '' && $text('style') === '') {
             return $ids;
         }
         $facts = $this->newest($ids)->map(static fn (AssetVersion $v): array => $v->facts);
@@ -98,7 +98,7 @@ final class KitShelf
 
             return is_numeric($v) ? (float) $v : 0.0;
         };
-        $ids = array_values(array_filter($ids, static fn (int $id): bool => ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
+        $ids = array_values(array_filter($ids, static fn (int $id): bool => ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style')) && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
         if ($sort === 'length') {
             usort($ids, static fn (int $a, int $b): int => $number($a, 'seconds') <=> $number($b, 'seconds'));
         }

@@ -158,7 +158,11 @@ final class ArrivalDesk
             if ($asset->kind !== $examined->kind) {
                 $asset->update(['kind' => $examined->kind]);
             }
-            $this->intake->version($asset, $examined->glb, $digest, $facts, light: $examined->light);
+            $byHand = $this->rolesByHand($asset);
+            $version = $this->intake->version($asset, $examined->glb, $digest, $facts, light: $examined->light);
+            if ($byHand !== [] && $digest['skeleton'] !== null) {
+                $this->intake->roles($version, array_intersect($byHand, ['', ...array_filter((array) ($digest['skeleton']['names'] ?? []), is_string(...))]));
+            }
             $slip['facts'] = $facts;
         }
         $motions = $this->motions($arrival, $examined);
@@ -169,6 +173,15 @@ final class ArrivalDesk
             $slip['findings'] = [...$slip['findings'], ...$this->motionFindings($asset)];
         }
         $arrival->fill(['asset_id' => $asset->id, 'kind' => $asset->kind, 'slip' => $slip, 'motions' => $motions])->save();
+    }
+
+    /** @return array<string, string> parts that a person has given to joints of the newest version */
+    private function rolesByHand(Asset $asset): array
+    {
+        $version = $asset->versions()->orderByDesc('number')->first();
+        $byHand = $version === null ? [] : $this->stored->byHash($version->digest)['rolesByHand'] ?? [];
+
+        return is_array($byHand) ? array_filter($byHand, static fn (mixed $joint, int|string $part): bool => is_string($joint) && is_string($part), ARRAY_FILTER_USE_BOTH) : [];
     }
 
     /** @param  array<string, array<string, mixed>|false>  $choices */

@@ -66,6 +66,14 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
     $page->see('[data-testid=finding-skeleton][data-mended=true]', 60.0);
     $page->see('[data-testid=turntable][data-state=shown]', 60.0);
     $arrival = Arrival::query()->where('production_id', $scene->production_id)->firstOrFail();
+    // Which joint plays what: the head is taken away and given back.
+    $page->press('Which joint plays what…');
+    $choose = static fn (string $joint) => $driver->executeScript('arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event("change", {bubbles: true}))', [$page->see('[data-testid=role-head]'), $joint]);
+    $page->see('[data-testid=roles]');
+    $choose('');
+    $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'head') && $driver->executeScript('return document.querySelector("[data-testid=role-head]").value') === '' && $page->see('[data-testid=role-neck]')->isEnabled(), 'the head without a joint');
+    $choose('head');
+    $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'chosen'), 'the head chosen by hand');
     expect($arrival->kind)->toBe('performer')->and($arrival->choices['skeleton']['markers']['kneeL'])->toHaveCount(2)->and($arrival->choices['skeleton']['markers']['neck'])->toHaveCount(3);
 });
 
@@ -94,6 +102,10 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
     $page = $this->workspace($driver);
     $page->click('[data-testid=open-kit]');
+    $page->see('[data-testid=asset-oda-ferrant]');
+    $driver->executeScript('const s = document.querySelector("[data-testid=kit-style]"); s.value = "pictures"; s.dispatchEvent(new Event("change", {bubbles: true}))');
+    $page->until(fn () => $page->text('[data-testid=kit-total]') === '0 found', 'nothing with pictures in the house kit');
+    $driver->executeScript('const s = document.querySelector("[data-testid=kit-style]"); s.value = ""; s.dispatchEvent(new Event("change", {bubbles: true}))');
     $page->press('Motions');
     $page->fill('input[aria-label="Search the kit room"]', 'unhappy');
     $page->until(fn () => $page->count('[data-testid=asset-cry]') === 1 && $page->count('[data-testid=asset-laugh]') === 0, 'sad motions only');

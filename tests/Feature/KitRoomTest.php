@@ -3,9 +3,11 @@
 declare(strict_types=1);
 
 use App\Assets\AssetIntake;
+use App\Exceptions\UserError;
 use App\Models\Asset;
 use App\Models\AssetVersion;
 use CrispReel\Core\Tests\Support\FakeAssets;
+use CrispReel\Core\Tests\Support\Spoiled;
 
 /** @return array<string, mixed> */
 function shelfOf(Tests\TestCase $test, int $production, string $query = ''): array
@@ -120,4 +122,52 @@ test('a figure by sliders is seen before it is kept, and kept under its name', f
     $this->postJson($base, ['spec' => 'tall'])->assertStatus(422)->assertJsonPath('reason', 'figure.spec');
     $stool = app(AssetIntake::class)->model($scene->production, FakeAssets::glb('stool'), 'Stool')->asset_id;
     $this->getJson("{$base}?like={$stool}")->assertStatus(422)->assertJsonPath('reason', 'figure.foreign');
+});
+
+test('an item stays at a version of its asset, or follows the newest', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $intake = app(AssetIntake::class);
+    $first = $intake->model($scene->production, FakeAssets::glb('stool'), 'Stool', slug: 'stool');
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $first->asset_id, 'near' => [0, 0], 'name' => 'Kept'], ['do' => 'item.add', 'asset' => $first->asset_id, 'near' => [2, 0], 'name' => 'Follows']]);
+    $this->edit($scene, [['do' => 'item.set', 'item' => 'Kept', 'version' => 1]]);
+    $second = $intake->model($scene->production, FakeAssets::glb('key'), 'Stool', slug: 'stool');
+    $this->actingAs($user);
+    $blobs = fn (): array => collect($this->getJson("/api/scenes/{$scene->id}")->json('manifest.items'))->pluck('blob', 'name')->all();
+    expect($second->number)->toBe(2)->and($blobs())->toBe(['Kept' => $first->blob, 'Follows' => $second->blob]);
+    expect(collect($this->getJson("/api/scenes/{$scene->id}")->json('rows.items'))->pluck('pinned', 'name')->all())->toBe(['Kept' => 1, 'Follows' => null]);
+    $this->edit($scene, [['do' => 'item.set', 'item' => 'Kept', 'version' => null]]);
+    expect($blobs()['Kept'])->toBe($second->blob);
+    expect(fn () => $this->edit($scene, [['do' => 'item.set', 'item' => 'Kept', 'version' => 7]]))->toThrow(UserError::class, 'has no version 7');
+});
+
+test('styles are told from surfaces, and the shelf is filtered by them', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $intake = app(AssetIntake::class);
+    $intake->model($scene->production, Spoiled::thing(0.2, [], Spoiled::picture(false)), 'Pictured crate');
+    $intake->model($scene->production, Spoiled::thing(0.2), 'Plain crate');
+    $names = fn (string $style): array => array_column(shelfOf($this, $scene->production_id, "style={$style}&kind=prop")['assets'], 'name');
+    expect($names('pictures'))->toBe(['Pictured crate'])->and($names('plain'))->toBe(['Plain crate'])->and($names('painted'))->toContain('Lantern')->and($names('painted'))->not->toContain('Plain crate');
+});
+
+test('joints are given their parts by hand, and a repair afterwards keeps that', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    [$slip] = dropped($this, $user, $scene, ['Someone.glb' => Spoiled::under(FakeAssets::glb('oda'), 100.0)]);
+    $asset = Asset::query()->findOrFail($slip['assetId']);
+    $url = "/api/productions/{$scene->production_id}/kit/{$asset->id}/roles";
+    $sheet = $this->getJson($url)->assertOk()->json();
+    expect($sheet['roles']['head'])->toMatchArray(['joint' => 'head', 'byHand' => false])->and($sheet['roles']['head']['confidence'])->toBeGreaterThan(0.9)->and($sheet['parts'])->toHaveCount(25)->and($sheet['joints'])->toContain('toesL');
+    $chosen = $this->postJson($url, ['choices' => ['head' => 'neck', 'jaw' => '']])->assertOk()->json();
+    expect($chosen['roles']['head'])->toMatchArray(['joint' => 'neck', 'byHand' => true])->and($chosen['roles'])->not->toHaveKey('jaw');
+    $versions = $asset->versions()->count();
+    $this->postJson("/api/arrivals/{$slip['id']}/mend", ['choices' => ['size' => false]])->assertOk();
+    expect($asset->versions()->count())->toBeGreaterThan($versions)->and($this->getJson($url)->json('roles.head'))->toMatchArray(['joint' => 'neck', 'byHand' => true]);
+    $this->postJson($url, ['choices' => ['head' => 'nose']])->assertStatus(422)->assertJsonPath('reason', 'rig.joint');
+    $house = Asset::query()->where('slug', 'oda-ferrant')->value('id');
+    $this->postJson("/api/productions/{$scene->production_id}/kit/{$house}/roles", ['choices' => ['head' => 'neck']])->assertStatus(403);
+    $this->getJson("/api/productions/{$scene->production_id}/kit/".Asset::query()->where('slug', 'lantern')->value('id').'/roles')->assertStatus(422)->assertJsonPath('reason', 'roles.none');
 });

@@ -5,11 +5,10 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Assets\AssetIntake;
+use App\Assets\RoleSheet;
 use App\Assets\StoredAssets;
 use App\Exceptions\UserError;
 use App\Models\Asset;
-use CrispReel\Core\Rig\HumanRoles;
-use CrispReel\Core\Rig\Skeleton;
 
 final class RolesCommand extends ReelCommand
 {
@@ -34,20 +33,7 @@ final class RolesCommand extends ReelCommand
         if ($byHand !== []) {
             $version = app(AssetIntake::class)->roles($version, $byHand);
         }
-        $digest = app(StoredAssets::class)->byHash($version->digest);
-        if (! is_array($digest['skeleton'] ?? null)) {
-            throw new UserError('roles.none', "\"{$asset->name}\" has no joints.", 'Choose a performer, or a motion that came in as a file.');
-        }
-
-        /** @var array{names: list<string>, parents: list<int>, translations: list<float>, rotations: list<float>, scales: list<float>, roles: array<string, int>} $s */
-        $s = $digest['skeleton'];
-        $skeleton = Skeleton::fromArray($s);
-        $chosen = is_array($digest['rolesByHand'] ?? null) ? $digest['rolesByHand'] : [];
-        $judged = HumanRoles::judge($skeleton);
-        $roles = [];
-        foreach (HumanRoles::chosen($skeleton, array_filter($chosen, is_string(...))) as $role => $joint) {
-            $roles[$role] = ['joint' => $skeleton->names[$joint], 'confidence' => isset($chosen[$role]) ? 1.0 : $judged[$role]['confidence'], 'byHand' => isset($chosen[$role])];
-        }
+        $roles = RoleSheet::of($version, app(StoredAssets::class))->roles;
 
         return $this->answer(['asset' => $asset->id, 'version' => $version->number, 'roles' => $roles], array_map(
             static fn (string $role, array $r): string => sprintf('%-12s %-28s %s', $role, $r['joint'], $r['byHand'] ? 'chosen' : sprintf('%.0f %%', 100 * $r['confidence'])), array_keys($roles), $roles,

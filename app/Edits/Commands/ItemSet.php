@@ -9,7 +9,7 @@ use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use Illuminate\Support\Facades\DB;
 
-/** Name or tape colour of an item. */
+/** Name or tape colour of an item, and whether it stays at a version of its asset or follows the newest. */
 final class ItemSet implements EditCommand
 {
     public function name(): string
@@ -19,7 +19,7 @@ final class ItemSet implements EditCommand
 
     public function rules(): array
     {
-        return ['item' => 'required', 'name' => 'sometimes|string|min:1|max:80', 'tape' => 'sometimes|integer|between:0,7'];
+        return ['item' => 'required', 'name' => 'sometimes|string|min:1|max:80', 'tape' => 'sometimes|integer|between:0,7', 'version' => 'sometimes|nullable|integer|min:1'];
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -28,8 +28,20 @@ final class ItemSet implements EditCommand
         if (isset($in['name']) && DB::table('items')->where('scene_id', $scene->scene->id)->where('name', $in['name'])->where('id', '!=', $item->id)->exists()) {
             throw new UserError('item.name-taken', "Something else in this scene is called \"{$in['name']}\".", 'Choose another name.');
         }
-        $scene->rows->update('items', (int) $item->id, array_intersect_key($in, ['name' => 1, 'tape' => 1]));
+        $changes = array_intersect_key($in, ['name' => 1, 'tape' => 1]);
+        if (array_key_exists('version', $in)) {
+            $version = $in['version'] === null ? null : DB::table('asset_versions')->where('asset_id', $item->asset_id)->where('number', $in['version'])->value('id');
+            if ($in['version'] !== null && $version === null) {
+                throw new UserError('item.version', "\"{$item->name}\" has no version {$in['version']}.", 'Choose one that the kit lists, or let it follow the newest.');
+            }
+            $changes['pinned_version_id'] = $version;
+        }
+        $scene->rows->update('items', (int) $item->id, $changes);
 
-        return isset($in['name']) ? "Rename {$item->name}" : "Colour {$item->name}";
+        return match (true) {
+            isset($in['name']) => "Rename {$item->name}",
+            array_key_exists('version', $in) => $in['version'] === null ? "Let {$item->name} follow its newest version" : "Keep {$item->name} at version {$in['version']}",
+            default => "Colour {$item->name}",
+        };
     }
 }

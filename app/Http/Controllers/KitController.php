@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Assets\AssetIntake;
 use App\Assets\KitShelf;
+use App\Assets\RoleSheet;
+use App\Assets\StoredAssets;
 use App\Exceptions\UserError;
 use App\Models\Asset;
 use App\Models\AssetVersion;
@@ -82,6 +85,26 @@ final class KitController
         DB::transaction(static fn () => $asset->versions()->create([
             'number' => (int) $asset->versions()->lockForUpdate()->max('number') + 1, 'blob' => $from->blob, 'digest' => $from->digest, 'light' => $from->light, 'picture' => $from->picture, 'facts' => $from->facts, 'findings' => $from->findings,
         ]));
+    }
+
+    /** Which joints play which parts of a body. */
+    public function roles(Request $request, Production $production, Asset $asset, StoredAssets $assets): JsonResponse
+    {
+        $this->seen($request, $production, $asset);
+
+        return response()->json(RoleSheet::of($asset->versions()->with('asset')->orderByDesc('number')->firstOrFail(), $assets)->toArray());
+    }
+
+    /** Chooses joints by hand: `choices` of part to joint; an empty name takes the part away. */
+    public function chooseRoles(Request $request, Production $production, Asset $asset, AssetIntake $intake, StoredAssets $assets): JsonResponse
+    {
+        $this->own($request, $production, $asset);
+
+        /** @var array{choices: array<string, string|null>} $given */
+        $given = $request->validate(['choices' => 'required|array|max:40', 'choices.*' => 'nullable|string|max:200']);
+        $version = $intake->roles($asset->versions()->with('asset')->orderByDesc('number')->firstOrFail(), array_map(strval(...), $given['choices']));
+
+        return response()->json(RoleSheet::of($version->load('asset'), $assets)->toArray());
     }
 
     public function archive(Request $request, Production $production, Asset $asset): JsonResponse

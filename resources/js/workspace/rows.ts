@@ -14,6 +14,8 @@ export interface ItemRow {
     position: Vec3;
     headingDeg: number;
     scale: number;
+    /** The version of its asset that it stays at; null: it follows the newest. */
+    pinned: number | null;
     moves: { frame: number; position: Vec3; rotation: Quat; ease: string }[];
     route: { points: [number, number][]; from?: number; to?: number; speed?: number; by?: string } | null;
 }

@@ -14,7 +14,7 @@ use InvalidArgumentException;
  * What the computation needs of an asset, without its triangles: skeleton and roles, size, mounts, where one can stand.
  * Made once at intake; the scene works with this and never opens the file again.
  *
- * @phpstan-type Digest array{kind: string, bounds: array{list<float>, list<float>}, triangles: int, vertices: int, draws: int, morphs: list<string>, skeleton: array<string, mixed>|null, jointNodes: list<int>, figure: array<string, mixed>, mounts: array<string, array{position: list<float>, rotation: list<float>}>, floor: string, clips: list<array{name: string, seconds: float}>, extras: array<string, mixed>}
+ * @phpstan-type Digest array{kind: string, bounds: array{list<float>, list<float>}, triangles: int, vertices: int, draws: int, morphs: list<string>, skeleton: array<string, mixed>|null, jointNodes: list<int>, figure: array<string, mixed>, mounts: array<string, array{position: list<float>, rotation: list<float>}>, floor: string, clips: list<array{name: string, seconds: float}>, style: string, extras: array<string, mixed>}
  */
 final class AssetDigest
 {
@@ -56,8 +56,22 @@ final class AssetDigest
             'figure' => self::named($extras['figure'] ?? null), 'mounts' => self::mounts($gltf),
             'floor' => base64_encode($floor === [] ? '' : pack('g*', ...$floor)),
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
-            'extras' => $extras,
+            'style' => self::style($gltf), 'extras' => $extras,
         ];
+    }
+
+    /** How its surfaces were made: painted in the manner of the house, with pictures on them, or in plain colours. */
+    private static function style(GltfReader $gltf): string
+    {
+        $materials = $gltf->list('materials');
+        $all = count($materials);
+        $painted = count(array_filter($materials, static fn (array $m): bool => is_array($m['extras'] ?? null) && is_string($m['extras']['paint'] ?? null)));
+
+        return match (true) {
+            $all > 0 && $painted === $all => 'painted',
+            $gltf->list('textures') !== [] => 'pictures',
+            default => 'plain',
+        };
     }
 
     /** @param  array<array-key, mixed>  $facts */

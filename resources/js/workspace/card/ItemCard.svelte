@@ -21,6 +21,7 @@
         scene.rows.links.filter((l) => l.parentId === item.id && l.from <= playhead.frame && (l.to === null || playhead.frame < l.to)),
     );
 
+    const versions = $derived(scene.asset(item.assetId)?.version ?? 1);
     const wearable = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.cloth?.worn !== undefined);
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     let wearer = $state(0);
@@ -66,6 +67,20 @@
     <dd>
         <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
     </dd>
+    {#if versions > 1}<dt class="text-soft">Version</dt>
+        <dd>
+            <select
+                class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+                aria-label="Version of its asset"
+                data-testid="pin"
+                value={String(item.pinned ?? '')}
+                onchange={(e) =>
+                    scene.edit({ do: 'item.set', item: item.id, version: e.currentTarget.value ? Number(e.currentTarget.value) : null })}
+                ><option value="">follows the newest ({versions})</option
+                >{#each Array.from({ length: versions }, (_, n) => versions - n) as n (n)}<option value={String(n)}>stays at {n}</option
+                    >{/each}</select
+            >
+        </dd>{/if}
     {#if carried}<dt class="text-soft">Goes with</dt>
         <dd>
             <button class="text-tide hover:underline" onclick={() => scene.select('links', carried.id)}>{named(carried.parentId)}</button>

@@ -5,6 +5,7 @@
     import { getDesk } from '../context';
     import { TAPE, type AssetRow } from '../rows';
     import { factsOf } from './facts';
+    import RolesPanel from './RolesPanel.svelte';
     import Turntable from './Turntable.svelte';
 
     let { id }: { id: number } = $props();
@@ -20,6 +21,7 @@
     let on = $state(0);
     let replacing = $state('');
     let stamp = $state(0);
+    let matching = $state(false);
     const base = $derived(`productions/${scene.production.id}/kit/${id}`);
     const people = $derived(scene.assets.filter((x) => x.kind === 'performer'));
     const others = $derived(scene.assets.filter((x) => x.kind === a?.kind && x.id !== id));
@@ -157,6 +159,19 @@
                     ></label
                 >
                 <p class="text-soft">Every use takes the new one and keeps its beats, links and keys.</p>
+                {#if a.kind === 'performer' || (a.kind === 'motion' && a.source)}
+                    <button class="self-start text-tide hover:underline" aria-expanded={matching} onclick={() => (matching = !matching)}
+                        >Which joint plays what…</button
+                    >
+                    {#if matching}<RolesPanel
+                            asset={id}
+                            own={scene.canEdit}
+                            changed={() => {
+                                stamp++;
+                                kit.version++;
+                            }}
+                        />{/if}
+                {/if}
                 {#if a.versions.length > 1}
                     <label class="flex items-center gap-2"
                         >Version {a.version} of {a.versions.length}<select

@@ -6,6 +6,7 @@
     import type { AssetRow } from '../rows';
     import AssetTile from '../trays/AssetTile.svelte';
     import Details from './Details.svelte';
+    import { STYLES } from './facts';
 
     const { scene, kit } = getDesk();
     interface Page {
@@ -28,7 +29,18 @@
     const MIN_TILE = 150;
 
     let q = $state('');
-    let f = $state({ licence: '', house: '', colour: '', folder: '', scene: false, face: false, travel: '', archived: false, sort: '' });
+    let f = $state({
+        licence: '',
+        house: '',
+        colour: '',
+        folder: '',
+        scene: false,
+        face: false,
+        travel: '',
+        style: '',
+        archived: false,
+        sort: '',
+    });
     let total = $state(0);
     let licences = $state<string[]>([]);
     let folders = $state<string[]>([]);
@@ -48,7 +60,7 @@
             face: f.face ? '1' : '',
             archived: f.archived ? '1' : '',
         };
-        for (const k of ['licence', 'house', 'colour', 'folder', 'travel', 'sort'] as const) p[k] = f[k];
+        for (const k of ['licence', 'house', 'colour', 'folder', 'travel', 'style', 'sort'] as const) p[k] = f[k];
         return Object.entries(p)
             .filter(([, v]) => v !== '')
             .map(([k, v]) => `${k}=${encodeURIComponent(v)}`)
@@ -127,6 +139,15 @@
                 >Folder
                 <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.folder}
                     ><option value="">all</option>{#each folders as l (l)}<option value={l}>{l}</option>{/each}</select
+                ></label
+            >
+        {/if}
+        {#if kit.kind !== 'motion' && kit.kind !== 'sound' && kit.kind !== 'picture'}
+            <label class="flex flex-col gap-1"
+                >Style
+                <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.style} data-testid="kit-style"
+                    ><option value="">any</option>{#each Object.entries(STYLES) as [k, text] (k)}<option value={k}>{text}</option
+                        >{/each}</select
                 ></label
             >
         {/if}

@@ -7,6 +7,7 @@
     import { factsOf, megabytes } from './facts';
     import type { ArrivalRow, Finding } from './kit.svelte';
     import MarkerStage from './MarkerStage.svelte';
+    import RolesPanel from './RolesPanel.svelte';
     import Turntable from './Turntable.svelte';
 
     let { arrival }: { arrival: ArrivalRow } = $props();
@@ -15,6 +16,7 @@
     let beside = $state(false);
     let pivoting = $state(false);
     let marking = $state(false);
+    let matching = $state(false);
     let height = $state('');
     let stamp = $state(0);
     let opened = $state('');
@@ -256,6 +258,21 @@
                     {#each facts as [name, value] (name)}<dt class="text-soft">{name}</dt>
                         <dd>{value}</dd>{/each}
                 </dl>
+            </section>
+        {/if}
+        {#if arrival.assetId !== null && arrival.status !== 'refused' && (arrival.kind === 'performer' || arrival.kind === 'motion')}
+            <section>
+                <button class="font-semibold text-tide hover:underline" aria-expanded={matching} onclick={() => (matching = !matching)}
+                    >{matching ? 'Joints and what they play' : 'Which joint plays what…'}</button
+                >
+                {#if matching}{#key arrival.assetId}<RolesPanel
+                            asset={arrival.assetId}
+                            own={scene.canEdit}
+                            changed={() => {
+                                stamp++;
+                                kit.version++;
+                            }}
+                        />{/key}{/if}
             </section>
         {/if}
         {#if arrival.parts && isModel}

@@ -1,5 +1,8 @@
 import type { AssetRow } from '../rows';
 
+/** How surfaces were made. */
+export const STYLES: Record<string, string> = { painted: 'painted', pictures: 'with pictures', plain: 'plain colours' };
+
 const number = (v: unknown): number | null => (typeof v === 'number' && Number.isFinite(v) ? v : null);
 
 function metres(v: number): string {
@@ -35,6 +38,7 @@ export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unk
                 : 'does not move',
         ]);
     }
+    if (typeof facts.style === 'string' && STYLES[facts.style]) out.push(['Style', STYLES[facts.style] ?? '']);
     const pixels = Array.isArray(facts.pixels) ? facts.pixels : null;
     if (pixels) out.push(['Picture', `${String(pixels[0])} x ${String(pixels[1])} pixels`]);
     if (number(facts.channels) !== null)

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { Button, Input } from 'flowbite-svelte';
     import { getDesk } from '../context';
+    import { STYLES } from '../kit/facts';
     import { filesOf } from '../kit/kit.svelte';
     import type { AssetRow } from '../rows';
     import AssetTile from './AssetTile.svelte';
@@ -25,6 +26,16 @@
                 .every((w) => text.includes(w));
         }),
     );
+
+    /** Styles of what stands in the scene, the commonest first; the far background does not count. */
+    const styles = $derived.by(() => {
+        const by: Record<string, number> = {};
+        for (const i of scene.rows.items) {
+            const style = scene.asset(i.assetId)?.facts.style;
+            if (typeof style === 'string') by[style] = (by[style] ?? 0) + 1;
+        }
+        return Object.entries(by).sort((a, b) => b[1] - a[1]);
+    });
 
     async function add(a: AssetRow) {
         const home = a.kind === 'set';
@@ -73,6 +84,11 @@
             <p class="col-span-2 p-2 text-soft">Nothing in the kit is called that.</p>
         {/each}
     </div>
+    {#if styles.length > 1}
+        <p class="border-t border-line px-2 py-1 text-xs text-soft" data-testid="mixed-styles">
+            Styles are mixed: {styles.map(([k, n]) => `${n} ${STYLES[k] ?? k}`).join(', ')}.
+        </p>
+    {/if}
     <div class="flex flex-col gap-1.5 border-t border-line p-2">
         <div class="grid grid-cols-2 gap-1.5">
             <Button size="xs" color="alternative" onclick={() => kit.open('shelves')} data-testid="open-kit">Kit room</Button>
