@@ -28,6 +28,9 @@ use Illuminate\Http\UploadedFile;
 /** Files that are dropped, and the slips they get. */
 final class ArrivalController
 {
+    /** Repairs that change nothing while a figure stands. */
+    private const SHOWN_MOVING = ['unbound', 'skeleton'];
+
     public function __construct(private readonly BlobStore $blobs, private readonly ArrivalDesk $desk, private readonly PreviewMaker $previews)
     {
     }
@@ -148,14 +151,22 @@ final class ArrivalController
                 $choices[$code] = is_array($choices[$code] ?? null) ? $choices[$code] : [];
             }
             $examined = $this->desk->examination($arrival, $this->blobs->get($arrival->original), $files, $choices);
-            $digest = AssetDigest::of(GltfReader::read($examined->glb));
+            // The lighter copy is what work is drawn with, so that is what shows the repair.
+            $glb = $code === 'heavy' && $request->query('as') !== 'before' ? $examined->light ?? $examined->glb : $examined->glb;
+            $digest = AssetDigest::of(GltfReader::read($glb));
             $thing['kind'] = isset($digest['skeleton']) ? $thing['kind'] : 'prop';
-            $thing = ['blob' => $this->blobs->put($examined->glb), 'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION))] + $thing;
+            $thing = ['blob' => $this->blobs->put($glb), 'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION))] + $thing;
         }
         $figureMotion = $arrival->kind === 'performer' && $arrival->motions !== [] && $code === null ? array_values($arrival->motions)[0] : null;
-        if ($figureMotion === null && is_array($arrival->choices['skeleton'] ?? null) && ($code === null || $request->query('as') !== 'before')) {
-            // A fitted skeleton shows what it is worth when it walks.
-            return response()->json(['manifest' => $this->previews->of($user, $thing, PreviewMaker::house('walk'), $request->boolean('beside'))]);
+        // What is bound to joints, and how well, shows when they move; a fitted skeleton walks on its turntable.
+        $shows = match (true) {
+            $thing['kind'] !== 'performer' => null,
+            in_array($code, self::SHOWN_MOVING, true) => 'kneel',
+            $code === null && $figureMotion === null && is_array($arrival->choices['skeleton'] ?? null) => 'walk',
+            default => null,
+        };
+        if ($shows !== null) {
+            return response()->json(['manifest' => $this->previews->of($user, $thing, PreviewMaker::house($shows), $request->boolean('beside'))]);
         }
         $motion = $figureMotion === null ? null : AssetVersion::query()->with('asset')->where('asset_id', $figureMotion)->orderByDesc('number')->first();
 

@@ -19,6 +19,9 @@
                 for (const as of ['before', 'after']) {
                     const got = await call<{ manifest: Manifest }>('GET', `arrivals/${arrival}/preview?code=${code}&as=${as}&t=${stamp}`);
                     await table.show(got.manifest);
+                    // A motion is looked at where it ends: what does not go along is left behind.
+                    table.frame = got.manifest.frames - 1;
+                    table.paint(performance.now());
                     pictures = [...pictures, table.still()];
                 }
             } catch {

@@ -226,7 +226,7 @@
                                             {:else}
                                                 <Button size="xs" disabled={busy !== ''} onclick={() => redo(f)}>{f.label}</Button>
                                             {/if}
-                                            {#if isModel && f.code !== 'heavy'}
+                                            {#if isModel}
                                                 <button
                                                     class="text-xs text-tide hover:underline"
                                                     aria-expanded={opened === f.code}
