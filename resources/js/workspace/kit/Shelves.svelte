@@ -186,7 +186,7 @@
             <p class="text-xs text-soft" role="status" data-testid="kit-total">{total} found</p>
         </div>
         <div
-            class="min-h-0 flex-1 overflow-auto p-2"
+            class="min-h-0 flex-1 overflow-auto bg-paper p-2 will-change-scroll"
             bind:this={scroller}
             bind:clientWidth={width}
             bind:clientHeight={height}
@@ -197,7 +197,7 @@
             <div class="relative" style:height={`${Math.ceil(total / columns) * ROW}px`}>
                 {#each seen as { n, a } (n)}
                     <div
-                        class={['absolute p-1', a && kit.asset === a.id ? 'rounded ring-2 ring-tide' : '']}
+                        class={['absolute p-1 [contain:strict]', a && kit.asset === a.id ? 'rounded ring-2 ring-tide' : '']}
                         style:left={`${((n % columns) * 100) / columns}%`}
                         style:top={`${Math.floor(n / columns) * ROW}px`}
                         style:width={`${100 / columns}%`}

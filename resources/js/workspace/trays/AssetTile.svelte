@@ -39,7 +39,14 @@
 >
     <span class={['block w-full overflow-hidden bg-[#d8cfbd]', tall ? 'min-h-0 flex-1' : 'aspect-[4/3]']}>
         {#if asset.picture}
-            <img src={`/api/blobs/${asset.picture}`} alt="" class="h-full w-full object-cover" draggable="false" loading="lazy" />
+            <img
+                src={`/api/blobs/${asset.picture}`}
+                alt=""
+                class="h-full w-full object-cover"
+                draggable="false"
+                loading="lazy"
+                decoding="async"
+            />
         {:else}
             <span class="grid h-full place-items-center text-2xl font-bold text-soft/50">{asset.name.slice(0, 1)}</span>
         {/if}
