@@ -116,7 +116,11 @@ final class AssetIntake
     {
         $bytes = json_encode(['format' => 'crisp-reel/motion', 'version' => 1, 'recipe' => $recipe->toArray()], JSON_THROW_ON_ERROR);
 
-        return $this->store($production, 'motion', $name, $bytes, ['kind' => 'motion', 'recipe' => $recipe->toArray()] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        $version = $this->store($production, 'motion', $name, $bytes, ['kind' => 'motion', 'recipe' => $recipe->toArray()] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        // What can be set of it stands with its facts, for the card of a beat.
+        $version->update(['facts' => ['recipe' => $recipe->toArray()] + $version->facts]);
+
+        return $version;
     }
 
     /**

@@ -2,8 +2,10 @@
 
 declare(strict_types=1);
 
+use App\Assets\AssetIntake;
 use App\Models\Arrival;
 use App\Models\Asset;
+use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
 
 /** Files as a hand lets them go over the page: path to bytes. @param  array<string, string>  $files */
@@ -121,4 +123,50 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     $page->until(fn () => Asset::query()->where('production_id', $scene->production_id)->where('name', 'Wren Halloway')->exists(), 'the figure on the shelf');
     $page->press('Credits');
     $page->see('[data-testid=credits]');
+});
+
+test('what is one\'s own is kept in order: name, folder, colour, another in its place, an earlier version, put away, credits', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    $intake = app(AssetIntake::class);
+    $stool = $intake->model($scene->production, FakeAssets::glb('stool'), 'Net stool', 'prop')->asset_id;
+    $intake->model($scene->production, FakeAssets::glb('key'), 'Better stool', 'prop');
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0], 'name' => 'Seat']]);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $asset = static fn (): Asset => Asset::query()->findOrFail($stool);
+    $choose = static fn (string $css, string $value) => $driver->executeScript('const s = arguments[0]; s.value = arguments[1]; s.dispatchEvent(new Event("change", {bubbles: true}))', [$page->see($css), $value]);
+    $page->press('Cast');
+    $page->click('[data-testid=open-kit]');
+    $page->fill('input[aria-label="Search the kit room"]', 'stool');
+    $page->click('[data-testid=kit-shelf] [data-testid=asset-net-stool]');
+    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->set('Name', 'Milking stool');
+    $page->until(static fn (): bool => $asset()->name === 'Milking stool', 'the new name');
+    $page->click('[data-testid=kit-details] button[aria-label="Colour 3"]');
+    $page->until(static fn (): bool => $asset()->colour === 2, 'the colour');
+    $driver->executeScript('const f = [...document.querySelectorAll("[data-testid=kit-details] label")].find((l) => l.textContent.includes("Folder")).querySelector("input"); f.value = "Furniture"; f.dispatchEvent(new Event("change", {bubbles: true}))');
+    $page->until(static fn (): bool => $asset()->folder === 'Furniture', 'the folder');
+    $page->until(fn () => $driver->executeScript('return [...document.querySelectorAll("[data-testid=kit-room] option")].some((o) => o.value === "Furniture")'), 'the folder among the filters');
+    // Another in its place, and back.
+    $blob = static fn (): string => $asset()->versions()->orderByDesc('number')->firstOrFail()->blob;
+    $first = $blob();
+    $other = Asset::query()->where('name', 'Better stool')->value('id');
+    $choose('[data-testid=replace-by]', (string) $other);
+    $page->press('Replace');
+    $page->until(static fn (): bool => $blob() !== $first, 'the other in its place');
+    $choose('select[aria-label="Earlier version"]', '1');
+    $page->until(static fn (): bool => $blob() === $first && $asset()->versions()->count() === 3, 'the earlier version');
+    $page->press('Put away');
+    $page->until(static fn (): bool => $asset()->archived_at !== null, 'it to be put away');
+    $page->press('Bring back');
+    $page->until(static fn (): bool => $asset()->archived_at === null, 'it to be back');
+    $page->press('Credits');
+    $page->until(fn () => str_contains($page->text('[data-testid=credits]'), 'Milking stool'), 'the credits');
+    // In the scene it stays at a version when it is told to.
+    $driver->executeScript('[...document.querySelectorAll("[data-testid=kit-room] button")].find((b) => b.textContent.startsWith("Back to")).click()');
+    $page->pressAt('[data-testid="plan-item-Seat"]', 0, 0);
+    $page->editing(fn () => $choose('[data-testid=pin]', '2'));
+    expect($scene->items()->firstOrFail()->pinned_version_id)->toBe($asset()->versions()->where('number', 2)->value('id'));
 });

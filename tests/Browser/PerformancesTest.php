@@ -141,4 +141,8 @@ test('a talk is given its line, a walk breaks into a run', function (): void {
     $page->editing(fn () => $page->set('Speed from place 1', '2.6'));
     $beat = collect(SceneRows::all($scene->refresh())['beats'])->last();
     expect($beat['path']['changes'])->toEqual([['after' => 1, 'style' => ['speed' => 2.6]]]);
+    // Its manner by a slider: what is let go is set.
+    $page->press('Manner', 'summary');
+    $page->editing(fn () => $driver->executeScript('const s = arguments[0]; s.value = "1.5"; for (const e of ["input", "change"]) s.dispatchEvent(new Event(e, {bubbles: true}))', [$page->see('[data-testid=manner-bounce]')]));
+    expect(((array) collect(SceneRows::all($scene->refresh())['beats'])->last()['settings'])['bounce'])->toEqual(1.5);
 });

@@ -2,6 +2,7 @@
     import { parseFrame, timecode } from '../../lib/time';
     import { getDesk } from '../context';
     import type { BeatRow } from '../rows';
+    import MannerFields from './MannerFields.svelte';
     import NumberField from './NumberField.svelte';
     import PathFields from './PathFields.svelte';
     import PlayFields from './PlayFields.svelte';
@@ -20,13 +21,13 @@
     );
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'beat.set', beat: beat.id, ...values });
     const frame = (t: string) => parseFrame(t, scene.rate);
-    const SLIDERS: Record<string, [string, number][]> = {
-        'walk-to-mark': [
+    /** What a generated motion can be told, by its model: in numbers, and its manner by sliders. */
+    const NUMBERS: Record<string, [string, number][]> = {
+        walkToMark: [
             ['metres', 3],
             ['speed', 1.2],
         ],
         walk: [['speed', 1.25]],
-        run: [['speed', 2.8]],
         talk: [
             ['seconds', 6],
             ['seed', 5],
@@ -34,9 +35,11 @@
         ],
         idle: [['seed', 3]],
     };
+    const recipe = $derived(motion?.facts.recipe as { model: string; settings: Record<string, number | string> } | undefined);
     const LABELS: Record<string, string> = { speed: 'Walking speed (m/s)' };
-    const WALKS = ['walk', 'run', 'walk-to-mark'];
-    const sliders = $derived(SLIDERS[motion?.slug ?? ''] ?? []);
+    const walks = $derived(recipe?.model === 'walk' || recipe?.model === 'walkToMark');
+    const sliders = $derived(NUMBERS[recipe?.model ?? ''] ?? []);
+    const usually = (name: string, otherwise: number) => Number(beat.settings[name] ?? recipe?.settings[name] ?? otherwise);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
 </script>
 
@@ -51,14 +54,10 @@
         {#each sliders as [name, usual] (name)}
             <dt class="text-soft capitalize">{name}</dt>
             <dd>
-                <NumberField
-                    label={LABELS[name] ?? name}
-                    value={Number(beat.settings[name] ?? usual)}
-                    save={(n) => set({ settings: { [name]: n } })}
-                />
+                <NumberField label={LABELS[name] ?? name} value={usually(name, usual)} save={(n) => set({ settings: { [name]: n } })} />
             </dd>
         {/each}
-        {#if motion?.slug === 'talk'}
+        {#if recipe?.model === 'talk'}
             <dt class="text-soft">Line</dt>
             <dd></dd>
             <dd class="col-span-2">
@@ -75,7 +74,8 @@
         {/if}
     </dl>
 {/if}
-{#if WALKS.includes(motion?.slug ?? '')}<PathFields {beat} />{/if}
+{#if recipe && !view.isPathing('beats', beat.id)}<MannerFields {beat} model={recipe.model} {usually} />{/if}
+{#if walks}<PathFields {beat} />{/if}
 {#if !view.isPathing('beats', beat.id)}
     <details class="mt-2 border-t border-line pt-2" open={beat.path === null}>
         <summary class="cursor-pointer font-semibold">Cut and join</summary>

@@ -11,9 +11,11 @@
         names: string[];
     }
     let credits = $state<Credit[]>([]);
+    let read = $state(false);
     let copied = $state(false);
     onMount(async () => {
         credits = (await call<{ credits: Credit[] }>('GET', `productions/${scene.production.id}/credits`)).credits;
+        read = true;
     });
     const text = $derived(credits.map((c) => `${c.credit} (${c.licence})\n${c.names.join(', ')}`).join('\n\n'));
 
@@ -39,5 +41,5 @@
             </h3>
             <p>{c.names.join(', ')}</p>
         </section>
-    {:else}<p class="text-soft">No scene uses anything yet.</p>{/each}
+    {:else}<p class="text-soft">{read ? 'No scene uses anything yet.' : '…'}</p>{/each}
 </div>

@@ -148,7 +148,10 @@
             </div>
             <div class="flex flex-col gap-1.5 border-t border-line pt-2 text-xs">
                 <label class="flex items-center gap-2"
-                    >Replace by<select class="flex-1 rounded border-line bg-sheet py-1 text-xs" bind:value={replacing}
+                    >Replace by<select
+                        class="flex-1 rounded border-line bg-sheet py-1 text-xs"
+                        data-testid="replace-by"
+                        bind:value={replacing}
                         ><option value="">…</option>{#each others as o (o.id)}<option value={String(o.id)}>{o.name}</option>{/each}</select
                     >
                     <Button

@@ -1,0 +1,71 @@
+<script lang="ts">
+    import { getDesk } from '../context';
+    import type { BeatRow } from '../rows';
+
+    interface Props {
+        beat: BeatRow;
+        model: string;
+        /** What a setting is: as set, as the motion has it, or as given. */
+        usually: (name: string, otherwise: number) => number;
+    }
+    let { beat, model, usually }: Props = $props();
+    const { scene } = getDesk();
+
+    /** Setting, word, least, most, usual. */
+    type Slider = [string, string, number, number, number];
+    const WALK: Slider[] = [
+        ['stride', 'Stride', 0.6, 1.4, 1],
+        ['bounce', 'Bounce', 0, 2, 1],
+        ['lean', 'Lean', -10, 30, 0],
+        ['arm', 'Arms', 0, 1.6, 1],
+        ['weight', 'Weight', 0, 1, 0],
+        ['age', 'Age', 0, 1, 0],
+        ['mood', 'Mood', -1, 1, 0],
+    ];
+    const SLIDERS: Record<string, Slider[]> = {
+        walk: WALK,
+        walkToMark: WALK,
+        act: [
+            ['size', 'Size', 0.3, 1.4, 1],
+            ['pace', 'Pace', 0.5, 2, 1],
+        ],
+    };
+    const sliders = $derived(SLIDERS[model] ?? []);
+    /** While a slider is held its number follows; the edit is made when it is let go. */
+    let held = $state<Record<string, number>>({});
+    const changed = $derived(sliders.some(([name]) => name in beat.settings));
+
+    async function set(name: string, value: number) {
+        await scene.edit({ do: 'beat.set', beat: beat.id, settings: { [name]: value } });
+        delete held[name];
+    }
+    const shown = (name: string, usual: number) => held[name] ?? usually(name, usual);
+</script>
+
+{#if sliders.length > 0}
+    <details class="mt-2 border-t border-line pt-2" open={changed}>
+        <summary class="cursor-pointer font-semibold">Manner</summary>
+        <dl class="mt-1.5 grid grid-cols-[60px_1fr_36px] items-center gap-x-2 gap-y-1">
+            {#each sliders as [name, word, least, most, usual] (name)}
+                <dt class="text-soft">{word}</dt>
+                <dd class="contents">
+                    <input
+                        type="range"
+                        class="h-1.5 w-full accent-tide"
+                        aria-label={word}
+                        data-testid={`manner-${name}`}
+                        min={least}
+                        max={most}
+                        step={(most - least) / 40}
+                        value={shown(name, usual)}
+                        disabled={!scene.canEdit}
+                        oninput={(e) => (held[name] = Number(e.currentTarget.value))}
+                        onchange={(e) => void set(name, Math.round(Number(e.currentTarget.value) * 1000) / 1000)}
+                        onkeydown={(e) => e.stopPropagation()}
+                    />
+                    <span class="mono text-right text-[11px]">{shown(name, usual).toFixed(most > 5 ? 0 : 2)}</span>
+                </dd>
+            {/each}
+        </dl>
+    </details>
+{/if}
