@@ -100,10 +100,10 @@ final class SkeletonPlan
         $this->joint('lowerArm'.$side, 'upperArm'.$side, $elbow);
         $this->joint('hand'.$side, 'lowerArm'.$side, $wrist);
         $along = V3::unit(V3::sub($wrist, $elbow));
-        [$tip, $far] = $this->hand($wrist, $along, $h);
+        $far = $this->hand($wrist, $along, $h);
         $this->line('hand'.$side, $wrist, V3::addScaled($wrist, $along, ($fingers ? 0.45 : 0.9) * $far));
         if ($fingers) {
-            $this->fingers($side, $wrist, $along, $tip, $far);
+            $this->fingers($side, $wrist, $along, $far);
         }
     }
 
@@ -142,20 +142,20 @@ final class SkeletonPlan
     /**
      * @param  Vec  $wrist
      * @param  Vec  $along
-     * @return array{Vec, float} the farthest filled place of the hand, and how far it is from the wrist
+     * @return float how far the hand reaches from the wrist, metres
      */
-    private function hand(array $wrist, array $along, float $h): array
+    private function hand(array $wrist, array $along, float $h): float
     {
-        [$tip, $far] = [V3::addScaled($wrist, $along, 0.09 * $h), 0.03 * $h];
+        $far = 0.03 * $h;
         foreach ($this->body->cubes() as $v) {
             $d = V3::sub($v, $wrist);
             $t = V3::dot($d, $along);
             if ($t > $far && V3::length($d) < 0.17 * $h && V3::length(V3::addScaled($d, $along, -$t)) < 0.08 * $h) {
-                [$tip, $far] = [$v, $t];
+                $far = $t;
             }
         }
 
-        return [$tip, $far];
+        return $far;
     }
 
     /**
@@ -163,9 +163,8 @@ final class SkeletonPlan
      *
      * @param  Vec  $wrist
      * @param  Vec  $along
-     * @param  Vec  $tip
      */
-    private function fingers(string $side, array $wrist, array $along, array $tip, float $far): void
+    private function fingers(string $side, array $wrist, array $along, float $far): void
     {
         $spread = V3::across([0.0, 0.0, 1.0], $along);
         [$least, $most] = [0.0, 0.0];
@@ -186,7 +185,6 @@ final class SkeletonPlan
         }
         $this->joint('thumb1'.$side, 'hand'.$side, $place(0.2, 0.6 * $most));
         $this->line('thumb1'.$side, $place(0.2, 0.6 * $most), $place(0.5, 1.25 * $most));
-        unset($tip);
     }
 
     /** @param  array<string, Vec>  $p  markers */
