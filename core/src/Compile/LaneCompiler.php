@@ -109,8 +109,11 @@ final class LaneCompiler
     {
         $asset = $this->document->assets[$beat->motion];
         [$table, $key] = $this->table($asset, $beat->settings, $item, $figure);
+        $segment = $this->placed($beat, $table, $key, $figure, 1.0);
+        $rise = $this->recipe($asset, $beat->settings)?->rise() ?? 0.0;
+        $segment->rise = $rise === 0.0 ? 0.0 : $rise * $figure->body()->scale;
 
-        return $this->placed($beat, $table, $key, $figure, 1.0);
+        return $segment;
     }
 
     private function placed(Beat $beat, ClipTable $table, string $key, Figure $figure, float $pace): LaneSegment

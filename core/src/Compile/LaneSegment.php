@@ -21,6 +21,9 @@ final class LaneSegment
     /** What every row is raised by. */
     public float $lift = 0.0;
 
+    /** Metres by which the ground that the motion was made on rises in one round (a stair; a jump down has less than 0). */
+    public float $rise = 0.0;
+
     /** @var array{float, float, float, float}|null where a walk along a path begins: x, y, z and heading, in lane space */
     public ?array $origin = null;
 
@@ -83,7 +86,8 @@ final class LaneSegment
         }
         $move = $loop === 0 ? $this->move : $this->looped($loop);
 
-        $row = $move === [0.0, 0.0, 0.0] && $this->lift === 0.0 ? $row : ClipTable::moved($row, $move, $this->hips, $this->lift);
+        $lift = $this->lift + $loop * $this->rise;
+        $row = $move === [0.0, 0.0, 0.0] && $lift === 0.0 ? $row : ClipTable::moved($row, $move, $this->hips, $lift);
 
         return $this->fit === null ? $row : $this->fit->apply($row, $frame - $this->start);
     }

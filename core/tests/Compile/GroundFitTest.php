@@ -7,6 +7,7 @@ use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Motion\Model\ScoreBook;
 use CrispReel\Core\Tests\Support\Scenes;
 
 /** Oda at the origin with a beat; more things around her. @param  list<array<string, mixed>>  $items */
@@ -105,4 +106,53 @@ test('a beat that goes on and on keeps its feet where they are', function (): vo
     $s = Scenes::compile(['items' => [Scenes::item('o', 'oda'), step(0.0, 0.2)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0, ['play' => ['keepLooping' => true]])]]);
     $once = $s->lanes['o']->segments[0]->end;
     expect(V3::distance(ankle($s, 'L', 20)->position, ankle($s, 'L', 20 + $once)->position))->toBeLessThan(0.003);
+});
+
+test('a motion made over a step: on that step as it was made, on another fitted to it, on the flat brought down to it', function (string $motion, float $made, float $from, float $to): void {
+    // From z = 0.2 on (a person of 1.70 m puts the first foot to 0.36) there are boxes of the height to come.
+    $edge = $motion === 'jumpDown' ? 0.35 : 0.2;
+    $ground = [];
+    foreach (range(0, 2) as $k) {
+        $ground[] = Scenes::item("T{$k}", 'box', 0.0, $edge + 0.5 + $k, 0.0, $to - 1.0);
+    }
+    $ground[] = Scenes::item('F', 'box', 0.0, $edge - 0.5, 0.0, $from - 1.0);
+    $s = Scenes::compile(['items' => [Scenes::item('o', 'oda', 0.0, 0.0, 0.0, $from), ...$ground], 'beats' => [Scenes::beat('b', 'o', $motion, 0), Scenes::beat('n', 'o', 'talk', 80)]]);
+    $lane = $s->lanes['o'];
+    $rest = $lane->figure->rest('footL')[1];
+    $end = (int) $lane->segments[0]->end;
+    expect($lane->segments[1]->ground)->toEqualWithDelta($to - $from, 0.01);
+    foreach ([$end, 90, 120] as $f) {
+        foreach (['L', 'R'] as $side) {
+            expect(ankle($s, $side, $f)->position[1] - $to - $rest)->toEqualWithDelta(0.0, 0.02);
+        }
+    }
+    // Nobody's foot is under the ground that is beneath it, and nothing leaps.
+    $fastest = 0.0;
+    for ($f = 0; $f < 100; $f++) {
+        foreach (['L', 'R'] as $side) {
+            $at = ankle($s, $side, $f)->position;
+            $here = $at[2] > $edge + 0.2 ? $to : ($at[2] < $edge - 0.2 ? $from : min($from, $to));
+            expect($at[1] - $rest - $here)->toBeGreaterThan(-0.03);
+        }
+        $fastest = max($fastest, abs(SceneEvaluator::row($s, 'o', $f + 1)[1] - SceneEvaluator::row($s, 'o', $f)[1]) * 24);
+    }
+    // A fall from 60 cm ends at 3.4 m/s, one from 18 cm at 1.9 m/s.
+    expect($fastest)->toBeLessThan($motion === 'jumpDown' ? 3.8 : 1.9);
+    expect($made)->toBe(ScoreBook::sheet($motion)['rises']);
+})->with([
+    'up, as made' => ['stepUp', 0.18, 0.0, 0.18], 'up, higher' => ['stepUp', 0.18, 0.0, 0.3], 'up, on the flat' => ['stepUp', 0.18, 0.0, 0.0],
+    'down, as made' => ['stepDown', -0.18, 0.18, 0.0], 'down, lower' => ['stepDown', -0.18, 0.3, 0.02], 'down, on the flat' => ['stepDown', -0.18, 0.0, 0.0],
+    'jump, as made' => ['jumpDown', -0.6, 0.6, 0.0], 'jump, lower' => ['jumpDown', -0.6, 0.8, 0.0], 'jump, on the flat' => ['jumpDown', -0.6, 0.0, 0.0],
+]);
+
+test('with nothing around, who steps up stays on the floor, who jumps down from a height lands on it, and three steps climb a stair', function (): void {
+    $flat = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('b', 'o', 'stepUp', 0)]]);
+    $rest = $flat->lanes['o']->figure->rest('footL')[1];
+    expect(ankle($flat, 'R', 26)->position[1] - $rest)->toEqualWithDelta(0.0, 0.02)->and(ankle($flat, 'L', 60)->position[1] - $rest)->toEqualWithDelta(0.0, 0.01);
+    $from = Scenes::compile(['items' => [Scenes::item('o', 'oda', y: 0.5), Scenes::item('Block', 'box', 0.0, -0.2, 0.0, -0.5)], 'beats' => [Scenes::beat('b', 'o', 'jumpDown', 0)]]);
+    expect(ankle($from, 'L', 57)->position[1] - $rest)->toEqualWithDelta(0.0, 0.02);
+
+    $stairs = array_map(static fn (int $k): array => Scenes::item("S{$k}", 'box', 0.0, 0.2 + 0.37 * $k * $flat->lanes['o']->figure->body()->scale + 0.5, 0.0, 0.17 * ($k + 1) - 1.0), range(0, 2));
+    $s = Scenes::compile(['items' => [Scenes::item('o', 'oda'), ...$stairs], 'beats' => [Scenes::beat('b', 'o', 'stepUp', 0, ['loops' => 3])]]);
+    expect($s->lanes['o']->segments[0]->ground)->toEqualWithDelta(0.51, 0.01)->and(ankle($s, 'L', 158)->position[1] - $rest)->toEqualWithDelta(0.51, 0.02);
 });

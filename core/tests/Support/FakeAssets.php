@@ -17,6 +17,7 @@ use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Kit\Pier\Ferry;
 use CrispReel\Core\Kit\Pier\RowingBoat;
+use CrispReel\Core\Motion\Model\MotionRecipe;
 
 /** Assets in memory: the two kit figures (made once a run), a box, a key with a hold, and every motion model. */
 final class FakeAssets implements AssetSource
@@ -60,9 +61,13 @@ final class FakeAssets implements AssetSource
 
     public function digest(AssetRef $asset): array
     {
-        return str_starts_with($asset->id, 'm-')
-            ? ['kind' => 'motion', 'recipe' => ['model' => substr($asset->id, 2), 'settings' => ['seed' => 3]]]
-            : self::digestOf($asset->id);
+        if (! str_starts_with($asset->id, 'm-')) {
+            return self::digestOf($asset->id);
+        }
+        $motion = substr($asset->id, 2);
+        [$model, $settings] = in_array($motion, MotionRecipe::MODELS, true) ? [$motion, []] : ['act', ['score' => $motion]];
+
+        return ['kind' => 'motion', 'recipe' => ['model' => $model, 'settings' => $settings + ['seed' => 3]]];
     }
 
     public function blob(AssetRef $asset): string

@@ -22,7 +22,7 @@ final class Scenes
         foreach (['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set'] as $id => $kind) {
             $assets[] = ['id' => $id, 'kind' => $kind, 'name' => ucfirst($id), 'blob' => $hash($id), 'digest' => $hash("{$id} digest")];
         }
-        foreach (['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive'] as $m) {
+        foreach (['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown'] as $m) {
             $assets[] = ['id' => "m-{$m}", 'kind' => 'motion', 'name' => $m, 'blob' => $hash($m), 'digest' => $hash("{$m} digest")];
         }
 

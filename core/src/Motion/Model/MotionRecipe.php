@@ -51,6 +51,12 @@ final readonly class MotionRecipe
         return is_string($v) ? mb_substr(trim($v), 0, 400) : '';
     }
 
+    /** Metres by which the ground rises under the motion, for a person of 1.70 m: a step up 0.18, a jump down -0.6. */
+    public function rise(): float
+    {
+        return $this->model === 'act' ? ScoreBook::sheet($this->text('score'))['rises'] ?? 0.0 : 0.0;
+    }
+
     /** @return array{model: string, settings: array<string, mixed>} */
     public function toArray(): array
     {
