@@ -156,9 +156,9 @@ final class GroundFit
             return INF;
         }
         $row = $segment->row($segment->start + $f);
-        [$hip, $knee, $ankle] = array_map(fn (int $j): array => $this->figure->standing($row, $j), $leg);
-        $apart = static fn (array $a, array $b): float => sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[3] - $b[3]) ** 2);
-        $whole = self::STRAIGHT * ($apart($hip, $knee) + $apart($knee, $ankle));
+        $hip = $this->figure->standing($row, $leg[0]);
+        $ankle = $this->figure->standing($row, $leg[2]);
+        $whole = self::STRAIGHT * array_sum($this->figure->lengths($leg));
 
         return sqrt(max(0.0, $whole ** 2 - ($hip[0] - $ankle[0]) ** 2 - ($hip[1] - $ankle[1]) ** 2)) - ($hip[3] - $ankle[3]);
     }
@@ -188,7 +188,7 @@ final class GroundFit
     /**
      * Lift, pitch and roll by frame, metres of the lane and radians.
      *
-     * @param  list<array{float, float, float, float}>  $track
+     * @param  non-empty-list<array{float, float, float, float}>  $track
      * @param  list<float>  $made
      * @param  float|null  $rest  height at which the foot's joint stands on ground of height 0; null: its lowest is that
      * @return list<array{float, float, float}>

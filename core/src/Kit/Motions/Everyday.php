@@ -162,11 +162,13 @@ final class Everyday
         }
         foreach (['stepUp' => 0.18, 'stepDown' => -0.18] as $name => $rise) {
             $up = $rise > 0;
-            $out[$name] = ['seconds' => 2.2, 'rises' => $rise, 'keys' => [
+            /** @var Sheet $sheet */
+            $sheet = ['seconds' => 2.2, 'rises' => $rise, 'keys' => [
                 [0.0, ['y' => null, 'root' => [0, 0, 0]]], [0.2, ['pin' => true, 'head' => [14, 0, 0]]], [0.5, ['footR' => [-0.085, 0.20, -6, 0, max(0.0, $rise) + 0.05], 'thorax' => [8, 0, 0], 'hip' => [0.03, 0.0, 0.06], 'armL' => 'low', 'armR' => 'slack']],
                 [0.9, ['footR' => [-0.085, 0.36, -8, 0, $rise], 'hip' => [0.0, $up ? 0.0 : 0.05, 0.15], 'thorax' => [$up ? 16 : 4, 0, 0], 'footL' => [0.085, 0.02, 9, $up ? -18 : -26, 0]]], [1.3, ['footL' => [0.085, 0.20, 8, 0, max(0.0, $rise) + 0.07], 'hip' => [-0.03, -$rise * ($up ? 0.85 : 0.6), 0.30], 'thorax' => [8, 0, 0], 'armR' => 'low', 'armL' => 'slack']],
                 [1.75, ['footL' => [0.085, 0.38, 9, 0, $rise], 'footR' => [-0.085, 0.36, -9, 0, $rise], 'hip' => [0.0, 0.0, 0.355], 'thorax' => [2, 0, 0], 'head' => [6, 0, 0]]], [2.2, ['armL' => 'rest', 'armR' => 'rest', 'thorax' => [0, 0, 0], 'head' => [0, 0, 0], 'hip' => [0.0, 0.0, 0.37], 'root' => [0, 0.37, 0], 'pin' => true]],
             ]];
+            $out[$name] = $sheet;
         }
 
         return $out;
