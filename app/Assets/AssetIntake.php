@@ -124,6 +124,21 @@ final class AssetIntake
     }
 
     /**
+     * A picture of the house, for surfaces.
+     *
+     * @param  list<string>  $tags
+     */
+    public function picture(string $png, string $name, array $tags, string $slug): AssetVersion
+    {
+        $size = getimagesizefromstring($png);
+        $facts = ['pixels' => $size === false ? [0, 0] : [$size[0], $size[1]]];
+        $version = $this->store(null, 'picture', $name, $png, ['kind' => 'picture'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        $version->update(['picture' => $version->blob]);
+
+        return $version;
+    }
+
+    /**
      * @param  array<string, mixed>  $digest
      * @param  list<string>  $tags
      * @param  array<string, mixed>|null  $facts

@@ -11,6 +11,7 @@ use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Motions\MotionKit;
+use CrispReel\Core\Kit\Patterns;
 use CrispReel\Core\Kit\Pier\PierKit;
 use CrispReel\Core\Kit\Places\PlaceKit;
 use CrispReel\Core\Motion\Model\MotionSampler;
@@ -39,6 +40,10 @@ final class HouseKit
         foreach ([...PierKit::all(), ...PlaceKit::all(), ...Costume::all()] as $made) {
             $said($made['name']);
             $this->intake->model(null, $made['glb'], $made['name'], $made['kind'], $made['tags'], $made['slug'], 'Crisp Reel kit', 'CC0-1.0');
+        }
+        foreach (Patterns::all() as $made) {
+            $said($made['name']);
+            $this->intake->picture($made['png'], $made['name'], $made['tags'], $made['slug']);
         }
         foreach (MotionKit::all() as ['slug' => $slug, 'name' => $name, 'recipe' => $recipe, 'tags' => $tags]) {
             $said($name);

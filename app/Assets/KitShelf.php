@@ -175,6 +175,9 @@ final class KitShelf
     {
         $scenes = Scene::query()->where('production_id', $production->id)->pluck('id');
         $ids = [...Item::query()->whereIn('scene_id', $scenes)->pluck('asset_id')->all(), ...Beat::query()->whereIn('scene_id', $scenes)->pluck('asset_id')->all()];
+        foreach (Item::query()->whereIn('scene_id', $scenes)->whereNotNull('surfaces')->get('surfaces') as $item) {
+            array_push($ids, ...array_column($item->surfaces ?? [], 'picture'));
+        }
         $out = [];
         foreach (Asset::query()->whereIn('id', array_unique($ids))->orderBy('credit')->orderBy('name')->get() as $a) {
             $out["{$a->credit} {$a->licence}"] ??= ['credit' => $a->credit, 'licence' => $a->licence, 'names' => []];

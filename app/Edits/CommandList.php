@@ -15,6 +15,7 @@ final class CommandList
         Commands\ItemAdd::class,
         Commands\ItemPlace::class,
         Commands\ItemSet::class,
+        Commands\ItemDress::class,
         Commands\ItemDuplicate::class,
         Commands\ItemKey::class,
         Commands\ItemRoute::class,

@@ -22,6 +22,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property float $scale
  * @property list<array<string, mixed>>|null $moves
  * @property array<string, mixed>|null $route
+ * @property array<string, array{colour?: string, finish?: string, picture?: int, metres?: float}>|null $surfaces  wishes by surface
  */
 class Item extends Model
 {
@@ -32,7 +33,7 @@ class Item extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array', 'route' => 'array'];
+        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array', 'route' => 'array', 'surfaces' => 'array'];
     }
 
     /** @return BelongsTo<Scene, $this> */

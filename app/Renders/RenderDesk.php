@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Renders;
 
 use App\Assets\BlobStore;
+use App\Assets\Dresser;
 use App\Exceptions\UserError;
 use App\Models\RenderJob;
 use App\Models\Scene;
@@ -151,8 +152,9 @@ final class RenderDesk
 
     public function uses(RenderJob $job, string $blob): bool
     {
+        $from = [$blob, ...array_column(Dresser::origins($blob), 0)];
         foreach (Document::fromJson($this->blobs->get($job->document))->assets as $a) {
-            if ($a->blob === $blob) {
+            if (in_array($a->blob, $from, true)) {
                 return true;
             }
         }

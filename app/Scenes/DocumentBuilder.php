@@ -25,6 +25,7 @@ final class DocumentBuilder
         $items = $scene->items()->orderBy('id')->get();
         $beats = $scene->beats()->orderBy('id')->get();
         $assets = self::assets($items->pluck('asset_id')->merge($beats->pluck('asset_id'))->unique()->values()->all(), $items->all());
+        $pictures = self::pictures($items->all());
         $shots = $scene->shots()->orderBy('sort')->get();
 
         return Document::fromArray([
@@ -35,6 +36,7 @@ final class DocumentBuilder
             'items' => $items->map(static fn (Item $i): array => [
                 'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i), 'position' => [$i->x, $i->y, $i->z],
                 'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape, 'moves' => $i->moves ?? [], 'route' => $i->route,
+                'surfaces' => self::surfaces($i, $pictures),
             ])->all(),
             'beats' => $beats->map(static fn (Beat $b): array => [
                 'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start, 'sourceIn' => $b->source_in,
@@ -67,7 +69,35 @@ final class DocumentBuilder
         ]);
     }
 
-    private static function assetId(Item $i): string
+    /**
+     * @param  array<int, string>  $pictures
+     * @return list<array<string, mixed>>
+     */
+    private static function surfaces(Item $i, array $pictures): array
+    {
+        $out = [];
+        foreach ($i->surfaces ?? [] as $key => $wish) {
+            $out[] = ['key' => $key, 'picture' => isset($wish['picture']) ? $pictures[$wish['picture']] ?? null : null] + $wish;
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array<int, Item>  $items
+     * @return array<int, string> blob by asset
+     */
+    private static function pictures(array $items): array
+    {
+        $ids = [];
+        foreach ($items as $i) {
+            array_push($ids, ...array_column($i->surfaces ?? [], 'picture'));
+        }
+
+        return $ids === [] ? [] : array_map(static fn (AssetVersion $v): string => $v->blob, self::newest(array_unique($ids)));
+    }
+
+    public static function assetId(Item $i): string
     {
         return $i->pinned_version_id === null ? "a{$i->asset_id}" : "a{$i->asset_id}.v{$i->pinned_version_id}";
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Scenes;
 
 use App\Assets\BlobStore;
+use App\Assets\Dresser;
 use App\Models\Scene;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\AssetSource;
@@ -15,7 +16,7 @@ use CrispReel\Core\Document\Document;
 /** What a drawing page needs of a scene: the manifest, and blocks by hash, computed when first asked for. */
 final class SceneStream
 {
-    public function __construct(private readonly AssetSource $assets, private readonly BlobStore $blobs)
+    public function __construct(private readonly AssetSource $assets, private readonly BlobStore $blobs, private readonly Dresser $dresser)
     {
     }
 
@@ -29,8 +30,11 @@ final class SceneStream
         return SceneCompiler::compile($document, $this->assets);
     }
 
-    /** @return array<string, mixed> */
-    public function manifest(CompiledScene $scene): array
+    /**
+     * @param  array<string, string>  $light  lighter copies by the blob that they stand for
+     * @return array<string, mixed>
+     */
+    public function manifest(CompiledScene $scene, array $light = []): array
     {
         $d = $scene->document;
         $blocks = [];
@@ -49,7 +53,8 @@ final class SceneStream
             'blockFrames' => PoseStream::BLOCK, 'blocks' => $blocks, 'beats' => (object) $beats,
             'assets' => array_values(array_map(static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob], array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'))),
             'items' => array_values(array_map(fn ($i): array => [
-                'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'blob' => $d->assets[$i->asset]->blob,
+                'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape,
+                'blob' => $this->dresser->blob($light[$d->assets[$i->asset]->blob] ?? $d->assets[$i->asset]->blob, $i->surfaces),
                 'joints' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->skeleton->names : [],
                 'jointNodes' => $this->assets->digest($d->assets[$i->asset])['jointNodes'] ?? [],
                 'hips' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->hips : 0,

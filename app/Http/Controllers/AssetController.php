@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Assets\AssetIntake;
 use App\Assets\BlobStore;
+use App\Assets\Dresser;
 use App\Exceptions\UserError;
 use App\Models\AssetVersion;
 use App\Models\Production;
@@ -28,9 +29,11 @@ final class AssetController
         /** @var User $user */
         $user = $request->user();
         $productions = Production::query()->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->pluck('id');
-        $may = AssetVersion::query()->where(fn ($q) => $q->where('blob', $hash)->orWhere('picture', $hash)->orWhere('light', $hash))
+        $may = static fn (string $h): bool => AssetVersion::query()->where(fn ($q) => $q->where('blob', $h)->orWhere('picture', $h)->orWhere('light', $h))
             ->whereHas('asset', fn ($q) => $q->whereNull('production_id')->orWhereIn('production_id', $productions))->exists();
-        abort_unless($may && preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
+        // A dressed file shows all that it was made of.
+        $mayOne = $may($hash) || array_filter(Dresser::origins($hash), static fn (array $all): bool => array_filter($all, $may) === $all) !== [];
+        abort_unless($mayOne && preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
 
         return self::file($this->blobs, $hash);
     }

@@ -4,15 +4,18 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Assets\Dresser;
 use App\Assets\KitShelf;
 use App\Edits\EditRunner;
 use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Edit;
+use App\Models\Item;
 use App\Models\Production;
 use App\Models\Scene;
 use App\Models\User;
 use App\Policies\Access;
+use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
@@ -113,16 +116,22 @@ final class SceneController
      */
     private function manifest(CompiledScene $scene): array
     {
-        $manifest = $this->stream->manifest($scene);
         $blobs = array_map(static fn ($a): string => $a->blob, array_values($scene->document->assets));
-        $light = AssetVersion::query()->whereIn('blob', $blobs)->whereNotNull('light')->pluck('light', 'blob');
-        foreach ($light->isEmpty() || ! is_array($manifest['items']) ? [] : $manifest['items'] as $k => $item) {
-            if (is_array($item) && is_string($item['blob'] ?? null)) {
-                $manifest['items'][$k]['blob'] = $light[$item['blob']] ?? $item['blob'];
-            }
-        }
 
-        return $manifest;
+        /** @var array<string, string> $light */
+        $light = AssetVersion::query()->whereIn('blob', $blobs)->whereNotNull('light')->pluck('light', 'blob')->all();
+
+        return $this->stream->manifest($scene, $light);
+    }
+
+    /** The surfaces of what stands there, as its asset brought them. */
+    public function surfaces(Request $request, Scene $scene, Item $item, Dresser $dresser): JsonResponse
+    {
+        Access::see($this->user($request), $scene);
+        abort_unless($item->scene_id === $scene->id, 404);
+        $asset = DocumentBuilder::build($scene)->assets[DocumentBuilder::assetId($item)];
+
+        return response()->json(['surfaces' => $dresser->surfaces($asset->blob)]);
     }
 
     /** @return list<array<string, mixed>> */

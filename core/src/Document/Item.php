@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Surfaces\Wish;
+
 /**
  * Something placed in the scene. Heading is the turn about +Y from +Z towards +X, degrees. Keys of its own move it in the
  * scene's space; a route drives it over the ground.
@@ -17,6 +19,7 @@ final readonly class Item
     /**
      * @param  array{float, float, float}  $position metres
      * @param  list<array{frame: int, position: array{float, float, float}, rotation: array{float, float, float, float}, ease: string}>  $moves  rising in time
+     * @param  list<Wish>  $surfaces  other colours, pictures and finishes
      */
     public function __construct(
         public string $id,
@@ -29,6 +32,7 @@ final readonly class Item
         public int $tape,
         public array $moves = [],
         public ?Route $route = null,
+        public array $surfaces = [],
     ) {
     }
 
@@ -36,7 +40,7 @@ final readonly class Item
     {
         return new self(
             $in->id('id'), $in->choice('kind', self::KINDS), $in->text('name'), $in->id('asset'), $in->vector('position'),
-            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7), self::movesOf($in), Route::of($in),
+            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7), self::movesOf($in), Route::of($in), self::surfacesOf($in),
         );
     }
 
@@ -52,6 +56,25 @@ final readonly class Item
         return $keys;
     }
 
+    /** @return list<Wish> */
+    private static function surfacesOf(Input $in): array
+    {
+        $out = [];
+        foreach ($in->each('surfaces', 200) as $s) {
+            $colour = $s->has('colour') ? $s->text('colour', null, 7) : null;
+            $picture = $s->has('picture') ? $s->text('picture', null, 64) : null;
+            if ($colour !== null && preg_match('/^#[0-9a-f]{6}$/', $colour) !== 1) {
+                throw UnableToReadDocument::at($s->path('colour'), "\"{$colour}\" is not a colour", 'Write it as #rrggbb.');
+            }
+            if ($picture !== null && preg_match('/^[0-9a-f]{64}$/', $picture) !== 1) {
+                throw UnableToReadDocument::at($s->path('picture'), 'it is not the hash of a picture');
+            }
+            $out[] = new Wish($s->text('key'), $colour, $s->has('finish') ? $s->choice('finish', array_keys(Wish::FINISHES)) : null, $picture, $s->number('metres', 1.0, 0.01, 100));
+        }
+
+        return $out;
+    }
+
     /** Whether it goes anywhere by itself. */
     public function moves(): bool
     {
@@ -64,7 +87,7 @@ final readonly class Item
         return [
             'id' => $this->id, 'kind' => $this->kind, 'name' => $this->name, 'asset' => $this->asset,
             'position' => $this->position, 'headingDeg' => $this->headingDeg, 'scale' => $this->scale, 'tape' => $this->tape,
-            'moves' => $this->moves, 'route' => $this->route?->toArray(),
+            'moves' => $this->moves, 'route' => $this->route?->toArray(), 'surfaces' => array_map(static fn (Wish $w): array => $w->toArray(), $this->surfaces),
         ];
     }
 }

@@ -81,10 +81,18 @@ export function makePaint(u: StageUniforms, o: PaintOptions): ShaderMaterial {
 /** What came in with a file of someone else's is repainted in our own manner: colour and picture kept. */
 export function repaint(u: StageUniforms, from: Material, coloured: boolean, draft: boolean): ShaderMaterial {
     const paint = typeof from.userData.paint === 'string' ? from.userData.paint : null;
-    if (paint) {
-        return makePaint(u, { paint, coloured, draft, doubleSided: from.side === DoubleSide });
-    }
     const standard = from as MeshStandardMaterial;
+    if (paint) {
+        const gloss: unknown = from.userData.gloss;
+        return makePaint(u, {
+            paint,
+            coloured,
+            draft,
+            doubleSided: from.side === DoubleSide,
+            map: standard.map ?? null,
+            ...(typeof gloss === 'number' ? { gloss } : {}),
+        });
+    }
     return makePaint(u, {
         paint: 'plain',
         coloured,

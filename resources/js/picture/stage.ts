@@ -95,10 +95,12 @@ export class Stage {
         const keep = new Set(manifest.items.map((i) => i.id));
         for (const [id, actor] of this.actors) {
             const now = manifest.items.find((i) => i.id === id);
-            if (!keep.has(id) || now?.blob !== actor.item.blob) this.remove(id);
-            else if (now) actor.item = now;
+            // In other clothes it stays as it was until they are there.
+            const isAlike = now?.jointNodes.length === actor.item.jointNodes.length && now.morphs.length === actor.item.morphs.length;
+            if (!keep.has(id) || (now?.blob !== actor.item.blob && !isAlike)) this.remove(id);
+            else if (now?.blob === actor.item.blob) actor.item = now;
         }
-        await Promise.all(manifest.items.filter((i) => !this.actors.has(i.id)).map((i) => this.add(i, turn)));
+        await Promise.all(manifest.items.filter((i) => this.actors.get(i.id)?.item.blob !== i.blob).map((i) => this.add(i, turn)));
         if (turn !== this.wanted) return;
         const water = manifest.items.find((i) => i.extras.water !== undefined)?.extras.water;
         this.water.visible = water !== undefined;

@@ -22,6 +22,9 @@ final class GltfDraft
     /** @var array<int, list<float>> accessor to new values */
     private array $values = [];
 
+    /** @var array<int, string> pictures put in, by their place in the list */
+    private array $pictures = [];
+
     /** @var array<int, array{int, bool}> component and normalised, of replaced accessors */
     private array $forms = [];
 
@@ -127,6 +130,32 @@ final class GltfDraft
         return $n;
     }
 
+    /** Puts a PNG or JPEG in, repeated over the surface; gives its texture. */
+    public function addPicture(string $bytes, string $name): int
+    {
+        $images = $this->list('images');
+        $samplers = $this->list('samplers');
+        $textures = $this->list('textures');
+        $this->pictures[count($images)] = $bytes;
+        $images[] = ['name' => $name];
+        // Smooth near and far, repeated both ways.
+        $samplers[] = ['magFilter' => 9729, 'minFilter' => 9987, 'wrapS' => 10497, 'wrapT' => 10497];
+        $textures[] = ['source' => count($images) - 1, 'sampler' => count($samplers) - 1];
+        [$this->json['images'], $this->json['samplers'], $this->json['textures']] = [$images, $samplers, $textures];
+
+        return count($textures) - 1;
+    }
+
+    /** @param  Map  $entry */
+    public function push(string $list, array $entry): int
+    {
+        $all = $this->list($list);
+        $all[] = $entry;
+        $this->json[$list] = $all;
+
+        return count($all) - 1;
+    }
+
     /**
      * Every primitive drawn as triangles.
      *
@@ -227,7 +256,7 @@ final class GltfDraft
         $json = $this->renumbered($json, $moved);
         $images = [];
         foreach ($this->list('images') as $i => $image) {
-            $bytes = $this->source->picture($i);
+            $bytes = $this->pictures[$i] ?? $this->source->picture($i);
             $name = is_string($image['name'] ?? null) ? $image['name'] : "picture{$i}";
             // A picture that is not there keeps its place, so that its surfaces are known when it comes.
             $images[] = $bytes === null

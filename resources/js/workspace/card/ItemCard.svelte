@@ -4,6 +4,7 @@
     import HoldsList from './HoldsList.svelte';
     import NumberField from './NumberField.svelte';
     import RouteFields from './RouteFields.svelte';
+    import SurfaceFields from './SurfaceFields.svelte';
 
     let { item }: { item: ItemRow } = $props();
     const { scene, playhead } = getDesk();
@@ -103,6 +104,7 @@
     </div>
 {/if}
 {#if item.kind === 'performer'}<HoldsList {item} />{:else if item.kind === 'prop' && !carried}<RouteFields {item} />{/if}
+{#if scene.canEdit}<SurfaceFields {item} />{/if}
 {#if item.kind !== 'set'}
     <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">
         {#each TAPE as c, i (c)}
