@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\AssetController;
+use App\Http\Controllers\CollectionController;
 use App\Http\Controllers\FigureController;
 use App\Http\Controllers\KitController;
 use App\Http\Controllers\MarkerController;
@@ -42,6 +43,8 @@ Route::prefix('api')->group(function (): void {
         Route::get('productions/{production}/kit/{asset}/roles', [KitController::class, 'roles']);
         Route::post('productions/{production}/kit/{asset}/roles', [KitController::class, 'chooseRoles']);
         Route::post('productions/{production}/kit/{asset}/archive', [KitController::class, 'archive']);
+        Route::post('productions/{production}/kit/{asset}/keep', [CollectionController::class, 'keep']);
+        Route::post('productions/{production}/kit/{asset}/adopt', [CollectionController::class, 'adopt']);
         Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
         Route::get('productions/{production}/figures/preview', [FigureController::class, 'preview']);
         Route::post('productions/{production}/figures', [FigureController::class, 'store']);

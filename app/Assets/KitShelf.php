@@ -11,6 +11,7 @@ use App\Models\Beat;
 use App\Models\Item;
 use App\Models\Production;
 use App\Models\Scene;
+use App\Models\User;
 use CrispReel\Core\Library\KitSearch;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
@@ -28,16 +29,18 @@ final class KitShelf
      * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, travel, style, archived, sort, offset, limit
      * @return array{total: int, assets: list<array<string, mixed>>, licences: list<string>, folders: list<string>}
      */
-    public function page(Production $production, array $query): array
+    public function page(Production $production, array $query, User $user): array
     {
         $text = static fn (string $k): string => is_string($query[$k] ?? null) ? $query[$k] : '';
-        $all = $this->visible($production);
+        $all = self::visible($production, $user);
         /** @var Builder<Asset> $fitting */
         $fitting = (clone $all)
             ->when($text('archived') === '1', static fn (Builder $q) => $q->whereNotNull('archived_at'), static fn (Builder $q) => $q->whereNull('archived_at'))
             ->when($text('kind') !== '', static fn (Builder $q) => $q->where('kind', $text('kind')))
             ->when($text('licence') !== '', static fn (Builder $q) => $q->where('licence', $text('licence')))
-            ->when($text('house') !== '', static fn (Builder $q) => $text('house') === '1' ? $q->whereNull('production_id') : $q->whereNotNull('production_id'))
+            ->when($text('house') !== '', static fn (Builder $q) => match ($text('house')) {
+                '1' => $q->whereNull('production_id'), 'mine' => $q->whereIn('id', OwnCollection::of($user)), default => $q->where('production_id', $production->id),
+            })
             ->when($text('colour') !== '', static fn (Builder $q) => $q->where('colour', (int) $text('colour')))
             ->when($text('folder') !== '', static fn (Builder $q) => $q->where('folder', $text('folder')))
             ->when($text('scene') !== '', static fn (Builder $q) => $q->whereIn('id', self::usedIn((int) $text('scene'))))
@@ -61,9 +64,17 @@ final class KitShelf
     }
 
     /** @return Builder<Asset> */
-    private function visible(Production $production): Builder
+    private static function visible(Production $production, User $user): Builder
     {
-        return Asset::query()->where(static fn (Builder $q) => $q->whereNull('production_id')->orWhere('production_id', $production->id));
+        $query = Asset::query();
+        OwnCollection::narrow($query, $production, $user);
+
+        return $query;
+    }
+
+    public static function isVisible(Production $production, Asset $asset, User $user): bool
+    {
+        return self::visible($production, $user)->whereKey($asset->id)->exists();
     }
 
     /** @return list<int> */
@@ -145,7 +156,7 @@ final class KitShelf
     }
 
     /** @return array<string, mixed> */
-    public function whole(Production $production, Asset $asset): array
+    public function whole(Production $production, Asset $asset, User $user): array
     {
         $versions = $asset->versions()->orderByDesc('number')->get();
         $scenes = Scene::query()->where('production_id', $production->id)->get(['id', 'name']);
@@ -160,14 +171,16 @@ final class KitShelf
         return self::row($asset, $versions->first()) + [
             'versions' => $versions->map(static fn (AssetVersion $v): array => ['number' => $v->number, 'blob' => $v->blob])->all(), 'uses' => $uses,
             'arrival' => Arrival::query()->where('production_id', $production->id)->where('asset_id', $asset->id)->orderByDesc('id')->value('id'),
-            'same' => $this->same($production, $asset, $versions->first()), 'since' => $asset->created_at?->toDateString(),
+            'same' => $this->same($production, $asset, $versions->first(), $user), 'since' => $asset->created_at?->toDateString(),
+            'collected' => in_array($asset->id, OwnCollection::of($user), true),
+            'elsewhere' => $asset->production_id === null || $asset->production_id === $production->id ? null : Production::query()->whereKey($asset->production_id)->value('name'),
         ];
     }
 
     /** @return list<string> names of other assets with the same file */
-    private function same(Production $production, Asset $asset, ?AssetVersion $v): array
+    private function same(Production $production, Asset $asset, ?AssetVersion $v, User $user): array
     {
-        return $v === null ? [] : array_values($this->visible($production)->where('id', '!=', $asset->id)->whereHas('versions', static fn (Builder $q) => $q->where('blob', $v->blob))->pluck('name')->all());
+        return $v === null ? [] : array_values(self::visible($production, $user)->where('id', '!=', $asset->id)->whereHas('versions', static fn (Builder $q) => $q->where('blob', $v->blob))->pluck('name')->all());
     }
 
     /** @return list<array{credit: string, licence: string, names: list<string>}> of what the production's scenes use */

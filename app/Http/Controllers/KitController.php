@@ -29,14 +29,14 @@ final class KitController
     {
         Access::see($this->user($request), $production);
 
-        return response()->json($this->shelf->page($production, $request->query()));
+        return response()->json($this->shelf->page($production, $request->query(), $this->user($request)));
     }
 
     public function show(Request $request, Production $production, Asset $asset): JsonResponse
     {
         $this->seen($request, $production, $asset);
 
-        return response()->json($this->shelf->whole($production, $asset));
+        return response()->json($this->shelf->whole($production, $asset, $this->user($request)));
     }
 
     /** Name, tags, colour, folder, credit, licence. */
@@ -52,7 +52,7 @@ final class KitController
         }
         $asset->update($given);
 
-        return response()->json($this->shelf->whole($production, $asset->refresh()));
+        return response()->json($this->shelf->whole($production, $asset->refresh(), $this->user($request)));
     }
 
     /** Every use takes the other's newest version; beats, links, keys and names stay. */
@@ -68,7 +68,7 @@ final class KitController
         }
         $this->copy($asset, $with->versions()->orderByDesc('number')->firstOrFail());
 
-        return response()->json($this->shelf->whole($production, $asset->refresh()));
+        return response()->json($this->shelf->whole($production, $asset->refresh(), $this->user($request)));
     }
 
     /** An earlier version becomes the newest again. */
@@ -77,7 +77,7 @@ final class KitController
         $this->own($request, $production, $asset);
         $this->copy($asset, $asset->versions()->where('number', (int) $request->json('version'))->firstOrFail());
 
-        return response()->json($this->shelf->whole($production, $asset->refresh()));
+        return response()->json($this->shelf->whole($production, $asset->refresh(), $this->user($request)));
     }
 
     private function copy(Asset $asset, AssetVersion $from): void
@@ -112,7 +112,7 @@ final class KitController
         $this->own($request, $production, $asset);
         $asset->update(['archived_at' => $request->boolean('back') ? null : now()]);
 
-        return response()->json($this->shelf->whole($production, $asset->refresh()));
+        return response()->json($this->shelf->whole($production, $asset->refresh(), $this->user($request)));
     }
 
     /** Who made what and under which licence. */
@@ -126,7 +126,7 @@ final class KitController
     private function seen(Request $request, Production $production, Asset $asset): void
     {
         Access::see($this->user($request), $production);
-        abort_unless($this->isVisible($production, $asset), 404);
+        abort_unless(KitShelf::isVisible($production, $asset, $this->user($request)), 404);
     }
 
     private function isVisible(Production $production, Asset $asset): bool

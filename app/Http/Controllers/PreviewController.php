@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Assets\BlobStore;
+use App\Assets\KitShelf;
 use App\Assets\PreviewMaker;
 use App\Models\Asset;
 use App\Models\AssetVersion;
@@ -28,12 +29,12 @@ final class PreviewController
     {
         $user = $this->user($request);
         Access::see($user, $production);
-        $version = $this->version($production, (int) $request->query('asset', '0'));
+        $version = $this->version($user, $production, (int) $request->query('asset', '0'));
         if ($version->asset->kind !== 'motion') {
             return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($version), null, $request->boolean('beside'))]);
         }
         $on = (int) $request->query('on', '0');
-        $figure = $on > 0 ? $this->version($production, $on) : PreviewMaker::house('oda-ferrant');
+        $figure = $on > 0 ? $this->version($user, $production, $on) : PreviewMaker::house('oda-ferrant');
         abort_if($figure === null || $figure->asset->kind !== 'performer', 404);
 
         return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($figure), $version)]);
@@ -55,9 +56,12 @@ final class PreviewController
         return AssetController::file($this->blobs, $hash);
     }
 
-    private function version(Production $production, int $asset): AssetVersion
+    private function version(User $user, Production $production, int $asset): AssetVersion
     {
-        return Asset::query()->where('id', $asset)->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->firstOrFail()
+        $found = Asset::query()->findOrFail($asset);
+        abort_unless(KitShelf::isVisible($production, $found, $user), 404);
+
+        return $found
             ->versions()->with('asset')->orderByDesc('number')->firstOrFail();
     }
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+    import { call } from '../../lib/api';
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
     import HoldsList from './HoldsList.svelte';
@@ -32,6 +33,14 @@
         position[k] = n;
         return scene.edit({ do: 'item.place', item: item.id, position });
     };
+    async function collect() {
+        await call('POST', `productions/${scene.production.id}/kit/${item.assetId}/keep`, { keep: true });
+        scene.notice = {
+            kind: 'info',
+            message: `${scene.asset(item.assetId)?.name ?? item.name} is in your collection.`,
+            remedy: 'The kit room lists it under "my collection", in all of your productions.',
+        };
+    }
     const named = (id: number) => scene.find('items', id)?.name ?? '';
 </script>
 
@@ -119,13 +128,14 @@
     </div>
 {/if}
 {#if scene.canEdit}
-    <div class="mt-3 flex gap-3">
+    <div class="mt-3 flex flex-wrap gap-x-3 gap-y-1">
         <button class="text-tide hover:underline" onclick={() => scene.edit({ do: 'item.place', item: item.id, land: true })}
             >To the ground</button
         >
         <button class="text-tide hover:underline" title="D" onclick={() => scene.edit({ do: 'item.duplicate', item: item.id })}
             >Duplicate</button
         >
+        <button class="text-tide hover:underline" title="Keep it at hand for all of your productions" onclick={collect}>Collect</button>
         <button class="text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'item.remove', item: item.id })}
             >Remove</button
         >

@@ -16,6 +16,9 @@
         arrival: number | null;
         same: string[];
         since: string | null;
+        collected: boolean;
+        /** The production that it belongs to, where that is another one. */
+        elsewhere: string | null;
     }
     let a = $state<Whole | null>(null);
     let on = $state(0);
@@ -47,6 +50,12 @@
         }
     }
     const set = (body: Record<string, unknown>) => change('PATCH', '', body);
+
+    /** From a person's collection: it becomes one of this production's own. */
+    async function adopt() {
+        await change('POST', '/adopt', {});
+        if (a) kit.asset = a.id;
+    }
 
     async function use() {
         if (!a) return;
@@ -83,7 +92,7 @@
                 ></label
             >
         {/if}
-        {#if a.house}
+        {#if a.house || a.elsewhere}
             <h2 class="text-base font-semibold">{a.name}</h2>
         {:else}
             <Input
@@ -94,20 +103,41 @@
                 onchange={(e: Event) => field(e) && set({ name: field(e) })}
             />
         {/if}
-        {#if a.kind === 'performer' || a.kind === 'set' || a.kind === 'prop'}<Button size="sm" onclick={use}>Put into the scene</Button
-            >{/if}
+        <div class="flex items-center gap-2">
+            {#if a.elsewhere}<Button size="sm" class="flex-1" data-testid="adopt" disabled={!scene.canEdit} onclick={adopt}
+                    >Take into this production</Button
+                >{:else if a.kind === 'performer' || a.kind === 'set' || a.kind === 'prop'}<Button size="sm" class="flex-1" onclick={use}
+                    >Put into the scene</Button
+                >{/if}
+            <Button
+                size="sm"
+                color="alternative"
+                class="px-2.5"
+                aria-pressed={a.collected}
+                title="What is in your collection is at hand in all of your productions"
+                data-testid="collect"
+                onclick={() => change('POST', '/keep', { keep: a?.collected !== true })}
+                >{a.collected ? '★ In your collection' : '☆ Collect'}</Button
+            >
+        </div>
         <dl class="grid grid-cols-[80px_1fr] gap-x-3 gap-y-0.5 text-xs">
             {#each factsOf(a.kind, a.facts) as [name, value] (name)}<dt class="text-soft">{name}</dt>
                 <dd>{value}</dd>{/each}
             <dt class="text-soft">Used</dt>
             <dd>{a.uses.length > 0 ? a.uses.map((u) => `${u.times} x in ${u.scene}`).join(', ') : 'nowhere yet'}</dd>
+            {#if a.elsewhere}<dt class="text-soft">Belongs to</dt>
+                <dd>{a.elsewhere}</dd>{/if}
             {#if a.source}<dt class="text-soft">From</dt>
                 <dd class="break-words">{a.source}{a.since ? `, ${a.since}` : ''}</dd>{/if}
             {#if a.same.length > 0}<dt class="text-soft">Same as</dt>
                 <dd class="text-buoy">{a.same.join(', ')}</dd>{/if}
         </dl>
-        {#if a.house}
-            <p class="text-xs text-soft">By {a.credit}, {a.licence}. Tags: {a.tags.join(', ')}. The house kit is the same for everyone.</p>
+        {#if a.house || a.elsewhere}
+            <p class="text-xs text-soft">
+                By {a.credit}, {a.licence}. Tags: {a.tags.join(', ')}. {a.house
+                    ? 'The house kit is the same for everyone.'
+                    : 'It is changed where it belongs.'}
+            </p>
         {:else}
             <label class="flex flex-col gap-1 text-xs"
                 >Tags, with commas<Input

@@ -123,9 +123,9 @@
         </nav>
         <label class="flex flex-col gap-1"
             >Whose
-            <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.house}
+            <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.house} data-testid="kit-whose"
                 ><option value="">anyone's</option><option value="1">the house kit</option><option value="0">this production's own</option
-                ></select
+                ><option value="mine">my collection</option></select
             ></label
         >
         <label class="flex flex-col gap-1"

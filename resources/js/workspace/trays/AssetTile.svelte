@@ -6,7 +6,9 @@
     const { kit } = getDesk();
 
     const fact = $derived.by(() => {
-        const f = asset.facts as { seconds?: number; travel?: number; loops?: boolean; size?: number[] };
+        const f = asset.facts as { seconds?: number; travel?: number; loops?: boolean; size?: number[]; pixels?: number[] };
+        if (asset.kind === 'picture') return f.pixels ? `${f.pixels.join(' x ')} px` : '';
+        if (asset.kind === 'sound') return `${f.seconds?.toFixed(1) ?? '?'} s`;
         if (asset.kind === 'motion')
             return `${f.seconds?.toFixed(1) ?? '?'} s${f.loops ? ', loops' : ''}${f.travel && f.travel > 0.1 ? `, ${f.travel.toFixed(1)} m` : ''}`;
         return f.size ? f.size.map((s) => s.toFixed(s < 1 ? 2 : 1)).join(' x ') + ' m' : '';
