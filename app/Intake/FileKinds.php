@@ -20,6 +20,14 @@ final class FileKinds
 
     public const COMPANIONS = ['bin', 'mtl', 'tga', 'bmp', 'gif', 'tif', 'tiff'];
 
+    /** What survives of each kind; docs/formats.md has the whole table, measured. */
+    public const BRINGS = [
+        'glb' => 'Brings meshes, colours, pictures, bones, motions and face shapes. Cameras and lights stay out.', 'gltf' => 'Brings meshes, colours, pictures, bones, motions and face shapes. Cameras and lights stay out.',
+        'dae' => 'Brings meshes, colours, pictures that come along, and bones. No face shapes; motions may be lost.', 'obj' => 'Brings meshes, colours and pictures that come along. No bones, motions or face shapes.',
+        'x3d' => 'Brings meshes and colours. No pictures, bones, motions or face shapes.', 'ply' => 'Brings one mesh with the colours of its points. No pictures, bones or motions.',
+        'stl' => 'Brings one mesh. No colours, pictures, bones or motions.', 'bvh' => 'Brings one motion and its skeleton. No mesh.',
+    ];
+
     public static function ending(string $path): string
     {
         return strtolower(pathinfo($path, PATHINFO_EXTENSION));

@@ -11,13 +11,7 @@ use App\Models\AssetVersion;
 use App\Models\Drop;
 use App\Models\Scene;
 use App\Models\User;
-use CrispReel\Core\Compile\Figure;
-use CrispReel\Core\Format\Bvh\BvhWriter;
-use CrispReel\Core\Format\Gltf\AssetDigest;
-use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
-use CrispReel\Core\Motion\Model\MotionRecipe;
-use CrispReel\Core\Motion\Model\MotionSampler;
 use CrispReel\Core\Tests\Support\Spoiled;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Str;
@@ -59,15 +53,6 @@ function zipped(array $files): string
     unlink($path);
 
     return $bytes;
-}
-
-/** A walk of 1.3 m a second as a recording. */
-function walkOnFile(): string
-{
-    $figure = new Figure('good', AssetDigest::of(GltfReader::read(Spoiled::good())));
-    $table = MotionSampler::table($figure->body(), new MotionRecipe('walkToMark', ['speed' => 1.3, 'metres' => 6.0]), []);
-
-    return BvhWriter::write($figure->skeleton, $figure->hips, array_map(static fn (int $i): array => $table->at($i / 30), range(0, (int) ($table->seconds() * 30))), 1 / 30);
 }
 
 /** @return array<string, string> */
@@ -211,7 +196,7 @@ test('sounds and pictures are taken with their facts', function (): void {
 test('a motion file at a quarter of its rate is noticed and mended', function (): void {
     $user = $this->person();
     $scene = $this->scene($user);
-    $plain = walkOnFile();
+    $plain = Spoiled::recordedWalk();
     [$slip] = dropped($this, $user, $scene, ['walk.bvh' => $plain]);
     expect($slip['kind'])->toBe('motion')->and(collect($slip['findings'])->where('code', 'speed')->all())->toBe([])->and($slip['facts']['speed'])->toEqualWithDelta(1.05, 0.25);
     $fast = (string) preg_replace_callback('/Frame Time:\s*([\d.]+)/', static fn (array $m): string => 'Frame Time: '.((float) $m[1] / 4), $plain);

@@ -94,7 +94,7 @@ final class ArrivalController
         });
         $unused = Drop::query()->where('production_id', $production->id)->where('status', 'done')->where('created_at', '>', now()->subHour())->orderByDesc('id')->limit(5)->get()->pluck('unused');
 
-        return response()->json(['arrivals' => $arrivals->map(fn (Arrival $a): array => $this->present($a, $pictures[$a->asset_id] ?? null))->all(), 'work' => $work->all(), 'unused' => (object) array_merge(...[[], ...$unused->all()])]);
+        return response()->json(['arrivals' => $arrivals->map(fn (Arrival $a): array => $this->present($a, $pictures[$a->asset_id] ?? null))->all(), 'work' => $work->all(), 'unused' => (object) array_merge(...[[], ...$unused->all()]), 'brings' => FileKinds::BRINGS]);
     }
 
     /** Makes choices about repairs: `choices` of code to values or false, or `all`. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Tests\Support;
 
 use CrispReel\Core\Compile\Figure;
+use CrispReel\Core\Format\Bvh\BvhWriter;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Format\Gltf\GltfReader;
@@ -213,5 +214,14 @@ final class Spoiled
         imagepng($image);
 
         return (string) ob_get_clean();
+    }
+
+    /** A walk of 1.3 m a second as a recording (BVH), told to be so many times as fast. */
+    public static function recordedWalk(float $faster = 1.0): string
+    {
+        $figure = new Figure('good', AssetDigest::of(GltfReader::read(self::good())));
+        $table = MotionSampler::table($figure->body(), new MotionRecipe('walkToMark', ['speed' => 1.3, 'metres' => 6.0]), []);
+
+        return BvhWriter::write($figure->skeleton, $figure->hips, array_map(static fn (int $i): array => $table->at($i / 30), range(0, (int) ($table->seconds() * 30))), 1 / 30 / $faster);
     }
 }

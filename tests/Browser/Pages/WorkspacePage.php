@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Browser\Pages;
 
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Exception\TimeoutException;
 use Facebook\WebDriver\Interactions\WebDriverActions;
@@ -129,6 +130,20 @@ final class WorkspacePage
             to.dispatchEvent(new DragEvent('dragover', at));
             to.dispatchEvent(new DragEvent('drop', at));
             JS, [$from, $to, $dx, $dy]);
+    }
+
+    /**
+     * Drags files or folders from the disk over an element and lets them go there, as the desktop would.
+     *
+     * @param  list<string>  $paths
+     */
+    public function letGo(string $css, array $paths): void
+    {
+        $r = $this->driver->executeScript('const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]', [$this->see($css)]);
+        $tools = new ChromeDevToolsDriver($this->driver);
+        foreach (['dragEnter', 'dragOver', 'drop'] as $type) {
+            $tools->execute('Input.dispatchDragEvent', ['type' => $type, 'x' => $r[0], 'y' => $r[1], 'data' => ['items' => [], 'files' => $paths, 'dragOperationsMask' => 1]]);
+        }
     }
 
     public function revision(): int

@@ -1,4 +1,5 @@
 <script lang="ts">
+    import { Button } from 'flowbite-svelte';
     import { getDesk } from '../context';
     import { megabytes } from './facts';
     import Slip from './Slip.svelte';
@@ -28,6 +29,13 @@
                 </p>
             </div>
         {/each}
+        {#if kit.toMend.length > 1 || kit.mending}
+            <div class="border-b border-line p-2">
+                <Button size="xs" class="w-full" disabled={kit.mending !== ''} data-testid="mend-every" onclick={() => kit.mendAll()}
+                    >{kit.mending ? `Mending ${kit.mending}…` : `Mend all ${kit.toMend.length} of them`}</Button
+                >
+            </div>
+        {/if}
         {#each kit.arrivals as a (a.id)}
             <button
                 class={[
@@ -43,7 +51,12 @@
                 </span>
                 <span class="min-w-0 flex-1">
                     <span class="block truncate font-semibold">{a.name}</span>
-                    <span class="block truncate text-xs text-soft">{a.format.toUpperCase()}, {megabytes(a.bytes)}</span>
+                    <span class="block truncate text-xs text-soft" title={kit.brings[a.format] ?? ''}
+                        >{a.format.toUpperCase()}, {megabytes(a.bytes)}</span
+                    >
+                    {#if a.status === 'waiting' || a.status === 'reading'}<span class="block text-xs text-soft"
+                            >{kit.brings[a.format] ?? ''}</span
+                        >{/if}
                 </span>
                 <span
                     class={[
@@ -70,10 +83,14 @@
     {#if chosen}
         {#key chosen.id}<Slip arrival={chosen} />{/key}
     {:else}
-        <div class="grid flex-1 place-items-center p-8 text-center text-soft">
+        <div class="grid flex-1 content-center justify-items-center gap-6 p-8 text-center text-soft">
             <p class="max-w-md">
                 A slip for each file says what arrived, what is wrong with it, and mends it. The file itself is always kept.
             </p>
+            <dl class="grid max-w-xl grid-cols-[60px_1fr] gap-x-3 gap-y-1 text-left text-xs">
+                {#each Object.entries(kit.brings) as [kind, text] (kind)}<dt class="mono text-right">{kind}</dt>
+                    <dd>{text}</dd>{/each}
+            </dl>
         </div>
     {/if}
 </div>

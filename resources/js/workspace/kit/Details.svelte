@@ -121,7 +121,7 @@
             >
         </div>
         <dl class="grid grid-cols-[80px_1fr] gap-x-3 gap-y-0.5 text-xs">
-            {#each factsOf(a.kind, a.facts) as [name, value] (name)}<dt class="text-soft">{name}</dt>
+            {#each factsOf(a.kind, a.facts, scene.rate) as [name, value] (name)}<dt class="text-soft">{name}</dt>
                 <dd>{value}</dd>{/each}
             <dt class="text-soft">Used</dt>
             <dd>{a.uses.length > 0 ? a.uses.map((u) => `${u.times} x in ${u.scene}`).join(', ') : 'nowhere yet'}</dd>

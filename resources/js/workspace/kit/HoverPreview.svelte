@@ -42,7 +42,7 @@
         <div class="p-2">
             <p class="truncate font-semibold">{a.name}{a.kind === 'motion' && on ? `, on ${on.name}` : ''}</p>
             <p class="line-clamp-2 text-xs text-soft">
-                {factsOf(a.kind, a.facts)
+                {factsOf(a.kind, a.facts, scene.rate)
                     .map(([n, v]) => `${n.toLowerCase()}: ${v}`)
                     .join(' · ')}
             </p>

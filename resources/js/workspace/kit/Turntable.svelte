@@ -12,8 +12,10 @@
         pick?: ((point: [number, number, number]) => void) | null;
         /** The same thing, changed: the view stays. */
         keep?: string;
+        /** Whether the point that it is moved by is marked. */
+        pivot?: boolean;
     }
-    let { path, label, pick = null, keep = '' }: Props = $props();
+    let { path, label, pick = null, keep = '', pivot = false }: Props = $props();
 
     let canvas = $state<HTMLCanvasElement>();
     let box = $state<HTMLDivElement>();
@@ -22,10 +24,15 @@
     let table: Turntable | null = null;
     let drag: { x: number; y: number; moved: boolean } | null = null;
     let lastKeep = '';
+    /** Where the point that the thing is moved by is in the picture, from 0 to 1 across and down. */
+    let origin = $state<[number, number]>([0.5, 0.5]);
 
     onMount(() => {
         if (!canvas || !box) return;
         table = new Turntable(canvas);
+        table.painted = () => {
+            if (pivot) origin = table?.place([0, 0, 0]) ?? origin;
+        };
         table.turning = !matchMedia('(prefers-reduced-motion: reduce)').matches;
         const sizes = new ResizeObserver((l) => {
             const r = l[0]?.contentRect;
@@ -108,6 +115,21 @@
         }}
         onkeydown={key}
     ></canvas>
+    {#if pivot && phase === 'shown'}
+        <svg
+            class="pointer-events-none absolute h-7 w-7 -translate-x-1/2 -translate-y-1/2"
+            style:left={`${origin[0] * 100}%`}
+            style:top={`${origin[1] * 100}%`}
+            viewBox="0 0 28 28"
+            data-testid="pivot-mark"
+            aria-hidden="true"
+        >
+            <circle cx="14" cy="14" r="6" fill="none" stroke="#fff" stroke-width="4" />
+            <path d="M14 1v26M1 14h26" stroke="#fff" stroke-width="4" />
+            <circle cx="14" cy="14" r="6" fill="none" stroke="#b4500f" stroke-width="2" />
+            <path d="M14 1v26M1 14h26" stroke="#b4500f" stroke-width="2" />
+        </svg>
+    {/if}
     {#if phase === 'loading'}
         <p class="absolute right-2 bottom-2 rounded bg-ink/60 px-2 py-0.5 text-xs text-white">being set up…</p>
     {:else if phase === 'failed'}

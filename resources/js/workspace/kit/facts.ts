@@ -11,12 +11,16 @@ function metres(v: number): string {
 }
 
 /** What an asset is, in plain words: a name and a value each. */
-export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unknown>): [string, string][] {
+export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unknown>, rate: [number, number]): [string, string][] {
+    const fps = rate[0] / rate[1];
     const out: [string, string][] = [];
     const size = Array.isArray(facts.size) ? facts.size.map((v) => number(v) ?? 0) : null;
     const seconds = number(facts.seconds);
     if (seconds !== null)
-        out.push(['Length', `${seconds.toFixed(2)} s, ${Math.round(seconds * 24)} frames at 24${facts.loops === true ? ', loops' : ''}`]);
+        out.push([
+            'Length',
+            `${seconds.toFixed(2)} s, ${Math.round(seconds * fps)} frames at ${String(Math.round(fps * 100) / 100)}${facts.loops === true ? ', loops' : ''}`,
+        ]);
     const travel = number(facts.travel);
     if (kind === 'motion' && travel !== null)
         out.push(['Way', travel > 0.1 ? `${metres(travel)} at ${(number(facts.speed) ?? 0).toFixed(2)} m/s` : 'stays on the spot']);

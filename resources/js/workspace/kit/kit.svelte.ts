@@ -55,8 +55,12 @@ export class KitStore {
     arrivals = $state.raw<ArrivalRow[]>([]);
     work = $state.raw<Work[]>([]);
     unused = $state.raw<Record<string, string>>({});
+    /** What survives of each kind of file. */
+    brings = $state.raw<Record<string, string>>({});
     /** Files still on their way to the server, in words. */
     sending = $state('');
+    /** The slip that is being mended with all others. */
+    mending = $state('');
     /** What the pointer rests on, and where its tile stands. */
     hover = $state.raw<{ asset: AssetRow; box: DOMRect } | null>(null);
     /** Raised when shelves have changed. */
@@ -126,7 +130,7 @@ export class KitStore {
         if (this.timer) clearTimeout(this.timer);
         const before = this.arrivals.filter((a) => a.status !== 'waiting' && a.status !== 'reading').map((a) => a.id);
         const since = this.taken;
-        const got = await call<{ arrivals: ArrivalRow[]; work: Work[]; unused: Record<string, string> }>(
+        const got = await call<{ arrivals: ArrivalRow[]; work: Work[]; unused: Record<string, string>; brings: Record<string, string> }>(
             'GET',
             `productions/${this.scene.production.id}/arrivals`,
         );
@@ -134,6 +138,7 @@ export class KitStore {
         this.arrivals = got.arrivals;
         this.work = got.work;
         this.unused = got.unused;
+        this.brings = got.brings;
         const fresh = got.arrivals.filter((a) => !before.includes(a.id) && a.status !== 'waiting' && a.status !== 'reading');
         if (choose && fresh.length > 0) this.arrival = fresh[fresh.length - 1]?.id ?? null;
         const busy = got.work.length > 0;
@@ -154,6 +159,28 @@ export class KitStore {
         this.version++;
         if (times > 0 && this.arrivals.some((a) => a.assetId !== null && a.picture === null && a.kind !== 'sound'))
             this.timer = setTimeout(() => void this.pictures(times - 1), 4000);
+    }
+
+    /** Slips with something that can be mended without asking. */
+    get toMend(): ArrivalRow[] {
+        return this.arrivals.filter((a) => a.findings.some((f) => f.safe && !f.mended));
+    }
+
+    /** Mends what can be mended without asking in all slips, one after the other. */
+    async mendAll(): Promise<void> {
+        for (const a of this.toMend) {
+            this.mending = a.name;
+            try {
+                this.take(await call<ArrivalRow>('POST', `arrivals/${a.id}/mend`, { all: true }));
+            } catch (e) {
+                if (!(e instanceof ApiError)) throw e;
+                this.scene.notice = { kind: 'error', message: `${a.name}: ${e.message}`, remedy: e.remedy };
+                break;
+            }
+        }
+        this.mending = '';
+        this.version++;
+        await this.scene.refreshAssets();
     }
 
     take(row: ArrivalRow): void {

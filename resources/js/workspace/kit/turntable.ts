@@ -25,6 +25,8 @@ export class Turntable {
     frame = 0;
     /** What happens when the first picture of a thing is there. */
     shown: () => void = () => undefined;
+    /** What happens after each picture. */
+    painted: () => void = () => undefined;
 
     constructor(canvas: HTMLCanvasElement) {
         this.painter = new Painter(canvas, shelf, 'draft');
@@ -118,7 +120,9 @@ export class Turntable {
         if (this.playing) this.frame = Math.floor(((now - this.begun) / 1000) * rate) % Math.max(1, m.frames);
         this.frame = Math.min(this.frame, m.frames - 1);
         const block = blocks.peek(m.blocks[Math.floor(this.frame / m.blockFrames)] ?? '');
-        if (block) this.painter.draw(block, this.frame, this.view());
+        if (!block) return;
+        this.painter.draw(block, this.frame, this.view());
+        this.painted();
     }
 
     private view(): View {
