@@ -115,9 +115,14 @@ final class ArrivalController
                 $arrival->kind = null;
             }
         }
+        $all = $request->json('all') === true;
+        if ($all) {
+            // What was undone before is among all.
+            $choices = array_filter($choices, static fn (mixed $with): bool => $with !== false);
+        }
         $before = $arrival->choices;
         $arrival->update(['choices' => $choices] + (in_array($request->json('kind'), ['performer', 'set', 'prop'], true) ? ['kind' => $request->json('kind')] : []));
-        $this->desk->examine($arrival, all: $request->json('all') === true);
+        $this->desk->examine($arrival, all: $all);
         $arrival->refresh();
         if ($arrival->error !== null) {
             $error = $arrival->error;
