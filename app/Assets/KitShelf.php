@@ -21,12 +21,15 @@ final class KitShelf
 {
     private const PAGE = 120;
 
+    /** Seconds, over and up to, of what counts as short, middling and long. */
+    private const LENGTHS = ['short' => [0.0, 3.0], 'middle' => [3.0, 6.0], 'long' => [6.0, INF]];
+
     public function __construct(private readonly KitSearch $search)
     {
     }
 
     /**
-     * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, travel, style, archived, sort, offset, limit
+     * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, travel, style, length (short, middle, long), archived, sort, offset, limit
      * @return array{total: int, assets: list<array<string, mixed>>, licences: list<string>, folders: list<string>}
      */
     public function page(Production $production, array $query, User $user): array
@@ -93,14 +96,15 @@ final class KitShelf
     private function byFacts(array $ids, callable $text): array
     {
         $sort = $text('sort');
-        if ($sort === '' && $text('face') === '' && $text('travel') === '' && $text('style') === '') {
+        $byFacts = array_filter(['face', 'travel', 'style', 'length'], static fn (string $k): bool => $text($k) !== '') !== [];
+        if ($sort === '' && ! $byFacts) {
             return $ids;
         }
         if ($sort === 'name' || $sort === 'newest') {
             $names = $sort === 'name' ? Asset::query()->whereIn('id', $ids)->pluck('name', 'id')->all() : [];
             $sort === 'name' ? usort($ids, static fn (int $a, int $b): int => strnatcasecmp((string) $names[$a], (string) $names[$b])) : rsort($ids);
         }
-        if ($sort !== 'length' && $text('face') === '' && $text('travel') === '' && $text('style') === '') {
+        if ($sort !== 'length' && ! $byFacts) {
             return $ids;
         }
         $facts = $this->newest($ids)->map(static fn (AssetVersion $v): array => $v->facts);
@@ -109,7 +113,8 @@ final class KitShelf
 
             return is_numeric($v) ? (float) $v : 0.0;
         };
-        $ids = array_values(array_filter($ids, static fn (int $id): bool => ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style')) && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
+        [$least, $most] = self::LENGTHS[$text('length')] ?? [-1.0, INF];
+        $ids = array_values(array_filter($ids, static fn (int $id): bool => $number($id, 'seconds') > $least && $number($id, 'seconds') <= $most && ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style')) && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
         if ($sort === 'length') {
             usort($ids, static fn (int $a, int $b): int => $number($a, 'seconds') <=> $number($b, 'seconds'));
         }

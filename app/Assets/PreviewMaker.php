@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Assets;
 
+use App\Models\Arrival;
 use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\User;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
+use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Document\Document;
 use Illuminate\Support\Facades\Cache;
 
@@ -44,7 +46,7 @@ final class PreviewMaker
         $items = [['id' => 'i0', 'kind' => $thing['kind'], 'name' => $thing['name'], 'asset' => 'a0', 'position' => [0.0, 0.0, 0.0], 'headingDeg' => 0.0]];
         $beats = [];
         $seconds = 1 / 24;
-        $idle = $motion ?? ($thing['kind'] === 'performer' ? self::house('idle') : null);
+        $idle = $motion ?? ($thing['kind'] === 'performer' && self::isHuman($thing) ? self::house('idle') : null);
         if ($idle !== null && $thing['kind'] === 'performer') {
             $assets[] = ['id' => 'm0', 'kind' => 'motion', 'name' => $idle->asset->name, 'blob' => $idle->blob, 'digest' => $idle->digest];
             $length = is_numeric($idle->facts['seconds'] ?? null) ? (float) $idle->facts['seconds'] : 4.0;
@@ -79,6 +81,26 @@ final class PreviewMaker
         }
 
         return $manifest;
+    }
+
+    /** @param  Thing  $thing */
+    private static function isHuman(array $thing): bool
+    {
+        $digest = app(StoredAssets::class)->byHash($thing['digest']);
+
+        return is_array($digest['skeleton'] ?? null) && (new Figure($thing['blob'], $digest))->isHuman();
+    }
+
+    /** Who a motion came with, if anyone did. */
+    public static function comesWith(AssetVersion $motion): ?AssetVersion
+    {
+        foreach (Arrival::query()->where('production_id', $motion->asset->production_id)->where('kind', 'performer')->whereNotNull('asset_id')->orderByDesc('id')->get() as $arrival) {
+            if (in_array($motion->asset_id, $arrival->motions, true) && $arrival->asset?->kind === 'performer') {
+                return $arrival->asset->versions()->with('asset')->orderByDesc('number')->first();
+            }
+        }
+
+        return null;
     }
 
     public static function may(User $user, string $hash): bool

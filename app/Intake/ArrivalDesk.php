@@ -150,6 +150,7 @@ final class ArrivalDesk
             $arrival->choices = $arrival->choices + array_fill_keys(array_map(static fn (Finding $f): string => $f->code, $done), []);
         }
         $figure = $examined->parts->made === [] && $examined->motions !== [];
+        $own = null;
         $slip = ['findings' => array_map(static fn (Finding $f): array => $f->toArray(), $examined->findings), 'parts' => $examined->parts->toArray(), 'missing' => $this->missing($examined->findings)];
         if (! $figure) {
             $digest = AssetDigest::of(GltfReader::read($examined->glb));
@@ -164,8 +165,9 @@ final class ArrivalDesk
                 $this->intake->roles($version, array_intersect($byHand, ['', ...array_filter((array) ($digest['skeleton']['names'] ?? []), is_string(...))]));
             }
             $slip['facts'] = $facts;
+            $own = $digest['skeleton'] === null ? null : new Figure($version->blob, $digest);
         }
-        $motions = $this->motions($arrival, $examined);
+        $motions = $this->motions($arrival, $examined, $own);
         if ($figure) {
             $first = array_values($motions)[0];
             $asset = Asset::query()->findOrFail($first);
@@ -219,7 +221,7 @@ final class ArrivalDesk
     }
 
     /** @return array<string, int> name to asset */
-    private function motions(Arrival $arrival, Examination $examined): array
+    private function motions(Arrival $arrival, Examination $examined, ?Figure $own): array
     {
         $out = [];
         foreach ($examined->motions as $n => $m) {
@@ -228,7 +230,7 @@ final class ArrivalDesk
             $asset = isset($arrival->motions[$name]) ? Asset::query()->find($arrival->motions[$name]) : null;
             $asset ??= $this->intake->asset($arrival->production, 'motion', $name, self::tags($name), $arrival->path);
             $digest = ['pace' => $this->pace($arrival)] + AssetDigest::of(GltfReader::read($m['glb']));
-            $this->judgeMotion($asset, $m['glb'], $digest, $name);
+            $this->judgeMotion($asset, $m['glb'], $digest, $name, $own);
             $out[$name] = $asset->id;
         }
 
@@ -242,11 +244,17 @@ final class ArrivalDesk
         return is_numeric($factor) && $factor > 0.01 && $factor < 100 ? (float) $factor : 1.0;
     }
 
-    /** @param  array<string, mixed>  $digest */
-    private function judgeMotion(Asset $asset, string $bytes, array $digest, string $name): void
+    /**
+     * @param  array<string, mixed>  $digest
+     * @param  Figure|null  $own  whom it came with
+     */
+    private function judgeMotion(Asset $asset, string $bytes, array $digest, string $name, ?Figure $own): void
     {
-        $version = $this->intake->version($asset, $bytes, $digest, ['seconds' => 0.0, 'loops' => false]);
-        $figure = $this->houseFigure();
+        $clips = is_array($digest['clips'] ?? null) ? $digest['clips'] : [];
+        $version = $this->intake->version($asset, $bytes, $digest, ['seconds' => round((float) ($clips[0]['seconds'] ?? 0.0), 3), 'loops' => false, 'travel' => 0.0, 'speed' => 0.0]);
+        // A person's motion is judged on a person of the house, a creature's on the creature.
+        $isPersons = isset(AssetDigest::skeletonOfNodes(GltfReader::read($bytes))->roles['hips']) && $own?->isHuman() !== false;
+        $figure = $isPersons ? $this->houseFigure() : $own;
         if ($figure !== null) {
             $ref = new AssetRef("a{$asset->id}", 'motion', $name, $version->blob, $version->digest);
             [$table] = ImportedMotion::table($this->stored, $ref, $digest, $figure);

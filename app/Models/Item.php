@@ -23,6 +23,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property list<array<string, mixed>>|null $moves
  * @property array<string, mixed>|null $route
  * @property array<string, array{colour?: string, finish?: string, picture?: int, metres?: float}>|null $surfaces  wishes by surface
+ * @property array<string, mixed>|null $cloth
  */
 class Item extends Model
 {
@@ -33,7 +34,7 @@ class Item extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array', 'route' => 'array', 'surfaces' => 'array'];
+        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array', 'route' => 'array', 'surfaces' => 'array', 'cloth' => 'array'];
     }
 
     /** @return BelongsTo<Scene, $this> */

@@ -36,7 +36,7 @@ final class DocumentBuilder
             'items' => $items->map(static fn (Item $i): array => [
                 'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i), 'position' => [$i->x, $i->y, $i->z],
                 'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape, 'moves' => $i->moves ?? [], 'route' => $i->route,
-                'surfaces' => self::surfaces($i, $pictures),
+                'surfaces' => self::surfaces($i, $pictures), 'cloth' => $i->cloth,
             ])->all(),
             'beats' => $beats->map(static fn (Beat $b): array => [
                 'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start, 'sourceIn' => $b->source_in,

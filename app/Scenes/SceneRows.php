@@ -53,6 +53,7 @@ final class SceneRows
                 'position' => [$f('x'), $f('y'), $f('z')], 'headingDeg' => $f('heading_deg'), 'scale' => $f('scale'),
                 'pinned' => $r['pinned_version_id'] === null ? null : (int) DB::table('asset_versions')->where('id', $r['pinned_version_id'])->value('number'),
                 'moves' => self::json($r['moves']), 'route' => $r['route'] === null ? null : self::json($r['route']), 'surfaces' => (object) self::json($r['surfaces'] ?? null),
+                'cloth' => ($r['cloth'] ?? null) === null ? null : self::json($r['cloth']),
             ],
             'beats' => [
                 'id' => $n('id'), 'itemId' => $n('item_id'), 'assetId' => $n('asset_id'), 'start' => $n('start'), 'sourceIn' => $f('source_in'), 'sourceOut' => $f('source_out'),

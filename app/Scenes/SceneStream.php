@@ -53,7 +53,7 @@ final class SceneStream
             'blockFrames' => PoseStream::BLOCK, 'blocks' => $blocks, 'beats' => (object) $beats,
             'assets' => array_values(array_map(static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob], array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'))),
             'items' => array_values(array_map(fn ($i): array => [
-                'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape,
+                'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'cloth' => $i->cloth?->toArray(),
                 'blob' => $this->dresser->blob($light[$d->assets[$i->asset]->blob] ?? $d->assets[$i->asset]->blob, $i->surfaces),
                 'joints' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->skeleton->names : [],
                 'jointNodes' => $this->assets->digest($d->assets[$i->asset])['jointNodes'] ?? [],

@@ -11,7 +11,12 @@ use App\Models\AssetVersion;
 use App\Models\Drop;
 use App\Models\Scene;
 use App\Models\User;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\UnableToCompile;
+use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Motion\Channel;
 use CrispReel\Core\Tests\Support\Spoiled;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Str;
@@ -181,6 +186,30 @@ test('other formats come in through the asset import library', function (string 
         expect($metres)->toEqualWithDelta(0.9, 0.01);
     }
 })->with(['collada' => ['collada', 'dae'], 'obj' => ['obj', 'obj'], 'stl' => ['stl', 'stl'], 'ply' => ['ply', 'ply'], 'x3d' => ['x3d', 'x3d']]);
+
+test('a creature that is no person comes in with the motion of its COLLADA file, and plays it', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $slips = dropped($this, $user, $scene, ['post.dae' => Spoiled::bendingPost()]);
+    expect($slips)->toHaveCount(1)->and($slips[0]['kind'])->toBe('performer')->and($slips[0]['facts']['joints'])->toBe(2)->and($slips[0]['motions'])->toHaveCount(1);
+    $motion = Asset::query()->findOrFail(array_values($slips[0]['motions'])[0]);
+    $clip = GltfReader::read(app(BlobStore::class)->get($motion->versions()->firstOrFail()->blob))->clips()[0];
+    expect($motion->kind)->toBe('motion')->and($clip->seconds)->toEqualWithDelta(1.0, 1e-4)->and($motion->versions()->firstOrFail()->facts['seconds'])->toEqual(1.0);
+    $turns = array_values(array_filter($clip->channels, static fn (Channel $c): bool => $c->path === 'rotation' && rad2deg(2 * acos(min(1.0, abs($c->at(0.5)[3])))) > 1.0));
+    // 60 degrees about z half way, 30 a quarter of the way.
+    expect($turns)->toHaveCount(1)->and(rad2deg(2 * asin($turns[0]->at(0.5)[2])))->toEqualWithDelta(60.0, 0.01)->and(rad2deg(2 * asin($turns[0]->at(0.25)[2])))->toEqualWithDelta(30.0, 0.01);
+    // On its turntable, in the kit and in the scene.
+    $this->getJson("/api/arrivals/{$slips[0]['id']}/preview")->assertOk()->assertJsonPath('manifest.frames', 24);
+    $this->getJson("/api/productions/{$scene->production_id}/previews?asset={$slips[0]['assetId']}")->assertOk();
+    $this->getJson("/api/productions/{$scene->production_id}/previews?asset={$motion->id}")->assertOk()->assertJsonPath('manifest.frames', 24);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $slips[0]['assetId'], 'near' => [0, 0], 'name' => 'Post', 'as' => '$p'], ['do' => 'beat.add', 'item' => '$p', 'motion' => $motion->id, 'start' => 0]]);
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $item = 'i'.$scene->items()->value('id');
+    $place = SceneEvaluator::jointPlace($compiled, $item, 1, 12.0);
+    expect($place->position[1])->toEqualWithDelta(0.5, 1e-3)->and(rad2deg(Q4::angleBetween($place->rotation, Q4::mul(SceneEvaluator::jointPlace($compiled, $item, 1, 0.0)->rotation, Q4::aroundZ(M_PI / 3)))))->toBeLessThan(0.5);
+    // A person's walk is not for it.
+    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Post', 'motion' => 'walk', 'start' => 40]]))->toThrow(UnableToCompile::class);
+});
 
 test('sounds and pictures are taken with their facts', function (): void {
     $user = $this->person();

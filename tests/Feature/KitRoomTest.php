@@ -26,6 +26,10 @@ test('the shelf is filtered by kind, owner, use and words, and sorted by length'
     $lengths = array_map(static fn (array $a): float => (float) $a['facts']['seconds'], shelfOf($this, $scene->production_id, 'kind=motion&sort=length')['assets']);
     $sorted = $lengths;
     sort($sorted);
+    $within = fn (string $which): array => array_map(static fn (array $a): float => (float) $a['facts']['seconds'], shelfOf($this, $scene->production_id, "kind=motion&length={$which}")['assets']);
+    [$short, $middle, $long] = array_map($within, ['short', 'middle', 'long']);
+    expect(max($short))->toBeLessThanOrEqual(3.0)->and(min($middle))->toBeGreaterThan(3.0)->and(max($middle))->toBeLessThanOrEqual(6.0)->and(min($long))->toBeGreaterThan(6.0);
+    expect(count($short) + count($middle) + count($long))->toBe(count($lengths))->and(shelfOf($this, $scene->production_id, 'kind=prop&length=short')['total'])->toBe(0);
     expect($lengths)->toBe($sorted)->and(count($lengths))->toBeGreaterThan(4);
     expect(shelfOf($this, $scene->production_id, 'kind=motion&travel=1')['total'])->toBeLessThan(shelfOf($this, $scene->production_id, 'kind=motion')['total']);
     $this->edit($scene, [['do' => 'item.add', 'asset' => Asset::query()->where('slug', 'lantern')->value('id'), 'near' => [0, 0]]]);

@@ -7,9 +7,10 @@ namespace App\Edits\Commands;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;
+use CrispReel\Core\Cloth\ClothKind;
 use Illuminate\Support\Facades\DB;
 
-/** Name or tape colour of an item, and whether it stays at a version of its asset or follows the newest. */
+/** Name or tape colour of an item, whether it stays at a version of its asset or follows the newest, what a cloth is made of. */
 final class ItemSet implements EditCommand
 {
     public function name(): string
@@ -19,7 +20,18 @@ final class ItemSet implements EditCommand
 
     public function rules(): array
     {
-        return ['item' => 'required', 'name' => 'sometimes|string|min:1|max:80', 'tape' => 'sometimes|integer|between:0,7', 'version' => 'sometimes|nullable|integer|min:1'];
+        return ['item' => 'required', 'name' => 'sometimes|string|min:1|max:80', 'tape' => 'sometimes|integer|between:0,7', 'version' => 'sometimes|nullable|integer|min:1', 'cloth' => 'sometimes|nullable|array', 'cloth.kind' => 'required_with:cloth|in:'.implode(',', array_keys(ClothKind::ALL))] + self::numbers();
+    }
+
+    /** @return array<string, string> */
+    private static function numbers(): array
+    {
+        $out = [];
+        foreach (ClothKind::RANGES as $name => [$least, $most]) {
+            $out["cloth.{$name}"] = "sometimes|numeric|between:{$least},{$most}";
+        }
+
+        return $out;
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -36,11 +48,19 @@ final class ItemSet implements EditCommand
             }
             $changes['pinned_version_id'] = $version;
         }
+        if (array_key_exists('cloth', $in)) {
+            $extras = $scene->digest((int) $item->asset_id)['extras'] ?? [];
+            if (! is_array($extras) || ! isset($extras['cloth'])) {
+                throw new UserError('item.no-cloth', "\"{$item->name}\" is not a cloth.", 'Choose a flag, a cloak or another thing whose file says that it is one.');
+            }
+            $changes['cloth'] = is_array($in['cloth']) ? json_encode(array_intersect_key($in['cloth'], ['kind' => 1] + ClothKind::RANGES), JSON_THROW_ON_ERROR) : null;
+        }
         $scene->rows->update('items', (int) $item->id, $changes);
 
         return match (true) {
             isset($in['name']) => "Rename {$item->name}",
             array_key_exists('version', $in) => $in['version'] === null ? "Let {$item->name} follow its newest version" : "Keep {$item->name} at version {$in['version']}",
+            array_key_exists('cloth', $in) => is_array($in['cloth']) ? "{$item->name} is of {$in['cloth']['kind']}" : "{$item->name} is of its own stuff",
             default => "Colour {$item->name}",
         };
     }

@@ -34,7 +34,7 @@ final class PreviewController
             return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($version), null, $request->boolean('beside'))]);
         }
         $on = (int) $request->query('on', '0');
-        $figure = $on > 0 ? $this->version($user, $production, $on) : PreviewMaker::house('oda-ferrant');
+        $figure = $on > 0 ? $this->version($user, $production, $on) : PreviewMaker::comesWith($version) ?? PreviewMaker::house('oda-ferrant');
         abort_if($figure === null || $figure->asset->kind !== 'performer', 404);
 
         return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($figure), $version)]);

@@ -20,6 +20,9 @@ final readonly class Fabric
     /** Kilograms of a square metre unless the file says otherwise. */
     private const DENSITY = 0.22;
 
+    /** Share of the speed that is lost in a second, unless the file says otherwise. */
+    private const DAMPING = 0.6;
+
     /**
      * @param  list<float>  $rest  3 numbers a particle
      * @param  list<int>  $triangles  3 particles each
@@ -31,6 +34,9 @@ final readonly class Fabric
      * @param  string|null  $worn  the human role that it is worn on
      * @param  list<int>  $ofVertex  particle of each vertex in the file
      * @param  array<int, array{int, float}>  $tethers  by free particle: the pinned one that is nearest along the threads, and how far
+     * @param  float  $catch  how well it catches the wind, 1 as a plain sheet
+     * @param  float  $damping  share of its speed that is lost in a second
+     * @param  list<array{int, int, int, int}>  $hinges  edges between two triangles, and the points across
      */
     public function __construct(
         public array $rest,
@@ -43,6 +49,9 @@ final readonly class Fabric
         public ?string $worn = null,
         public array $ofVertex = [],
         public array $tethers = [],
+        public float $catch = 1.0,
+        public float $damping = self::DAMPING,
+        public array $hinges = [],
     ) {
     }
 
@@ -53,7 +62,7 @@ final readonly class Fabric
 
     /**
      * The first surface of a file whose extras hold "cloth": {"pins": [{"low": [x, y, z], "high": [x, y, z], "weight": 1}],
-     * "kilogramsPerSquareMetre": 0.22, "bend": 0.05, "worn": "upperChest"}. Particles inside a box are pinned.
+     * "kilogramsPerSquareMetre": 0.22, "bend": 0.05, "catch": 1, "damping": 0.6, "worn": "upperChest"}. Particles inside a box are pinned.
      *
      * @param  array<array-key, mixed>  $facts
      */
@@ -91,7 +100,7 @@ final readonly class Fabric
                 array_push($triangles, $a, $b, $c);
             }
         }
-        [$threads, $braces] = self::woven($triangles);
+        [$threads, $braces, $hinges] = self::woven($triangles);
         $pins = self::pinned($rest, is_array($facts['pins'] ?? null) ? $facts['pins'] : []);
         [$tethers, $far] = self::tethered($rest, $threads, $pins);
         $number = static fn (string $key, float $default): float => is_int($facts[$key] ?? null) || is_float($facts[$key] ?? null) ? (float) $facts[$key] : $default;
@@ -99,12 +108,13 @@ final readonly class Fabric
         return new self(
             $rest, $triangles, self::masses($rest, $triangles, $number('kilogramsPerSquareMetre', self::DENSITY)), $pins,
             self::fromPins($threads, $far), self::fromPins($braces, $far), $number('bend', 0.05), is_string($facts['worn'] ?? null) ? $facts['worn'] : null, $of, $tethers,
+            max(0.0, $number('catch', 1.0)), max(0.0, min(0.99, $number('damping', self::DAMPING))), $hinges,
         );
     }
 
     /**
      * @param  list<int>  $triangles
-     * @return array{list<int>, list<int>}
+     * @return array{list<int>, list<int>, list<array{int, int, int, int}>}
      */
     private static function woven(array $triangles): array
     {
@@ -115,16 +125,17 @@ final readonly class Fabric
                 $across[min($a, $b).' '.max($a, $b)][] = $c;
             }
         }
-        $threads = $braces = [];
+        $threads = $braces = $hinges = [];
         foreach ($across as $edge => $opposite) {
             [$a, $b] = array_map(intval(...), explode(' ', $edge));
             array_push($threads, $a, $b);
             if (count($opposite) === 2 && $opposite[0] !== $opposite[1]) {
                 array_push($braces, $opposite[0], $opposite[1]);
+                $hinges[] = [$a, $b, $opposite[0], $opposite[1]];
             }
         }
 
-        return [$threads, $braces];
+        return [$threads, $braces, $hinges];
     }
 
     /**

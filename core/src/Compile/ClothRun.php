@@ -19,7 +19,7 @@ use CrispReel\Core\Math\Placement;
  */
 final class ClothRun
 {
-    public const VERSION = 1;
+    public const VERSION = 2;
 
     /** Seconds in which it comes to hang before the first frame. */
     private const SETTLE = 3.0;
@@ -40,7 +40,7 @@ final class ClothRun
     /** @var list<array{int, int, float, float}>|null */
     private ?array $shape = null;
 
-    public function __construct(private readonly CompiledScene $scene, private readonly Item $item, private readonly Fabric $fabric, private readonly AssetSource $assets)
+    public function __construct(private readonly CompiledScene $scene, private readonly Item $item, public readonly Fabric $fabric, private readonly AssetSource $assets)
     {
         $this->wind = $scene->document->wind;
         $this->rate = $scene->document->rate->perSecond();
@@ -55,7 +55,7 @@ final class ClothRun
     public function key(int $n): string
     {
         return $this->keys[$n] ??= hash('sha256', json_encode([
-            self::VERSION, $this->scene->document->assets[$this->item->asset]->blob, $this->wind->toArray(), $this->rate, $n,
+            self::VERSION, $this->scene->document->assets[$this->item->asset]->blob, $this->item->cloth?->toArray(), $this->wind->toArray(), $this->rate, $n,
             array_map(fn (string $id): array => [PoseStream::fingerprint($this->scene, $id, 0, ($n + 1) * PoseStream::BLOCK), $this->scene->document->assets[$this->scene->document->items[$id]->asset]->digest], $this->leansOn()),
         ], JSON_THROW_ON_ERROR));
     }

@@ -71,7 +71,9 @@ final class SceneCompiler
             $extras = $this->assets->digest($asset)['extras'] ?? [];
             $facts = is_array($extras) ? $extras['cloth'] ?? null : null;
             if (is_array($facts) && $item->kind !== 'performer') {
-                $scene->cloths[$item->id] = new ClothRun($scene, $item, self::$fabrics[$asset->blob] ??= Fabric::of(GltfReader::read($this->assets->blob($asset)), $facts), $this->assets);
+                $facts = $item->cloth?->over($facts) ?? $facts;
+                $key = $asset->blob.json_encode($item->cloth?->toArray());
+                $scene->cloths[$item->id] = new ClothRun($scene, $item, self::$fabrics[$key] ??= Fabric::of(GltfReader::read($this->assets->blob($asset)), $facts), $this->assets);
             }
         }
     }

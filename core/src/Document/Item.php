@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Cloth\ClothKind;
 use CrispReel\Core\Surfaces\Wish;
 
 /**
@@ -20,6 +21,7 @@ final readonly class Item
      * @param  array{float, float, float}  $position metres
      * @param  list<array{frame: int, position: array{float, float, float}, rotation: array{float, float, float, float}, ease: string}>  $moves  rising in time
      * @param  list<Wish>  $surfaces  other colours, pictures and finishes
+     * @param  ClothKind|null  $cloth  what a cloth is made of; null: as its file says
      */
     public function __construct(
         public string $id,
@@ -33,6 +35,7 @@ final readonly class Item
         public array $moves = [],
         public ?Route $route = null,
         public array $surfaces = [],
+        public ?ClothKind $cloth = null,
     ) {
     }
 
@@ -40,7 +43,7 @@ final readonly class Item
     {
         return new self(
             $in->id('id'), $in->choice('kind', self::KINDS), $in->text('name'), $in->id('asset'), $in->vector('position'),
-            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7), self::movesOf($in), Route::of($in), self::surfacesOf($in),
+            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7), self::movesOf($in), Route::of($in), self::surfacesOf($in), ClothKind::of($in),
         );
     }
 
@@ -87,7 +90,7 @@ final readonly class Item
         return [
             'id' => $this->id, 'kind' => $this->kind, 'name' => $this->name, 'asset' => $this->asset,
             'position' => $this->position, 'headingDeg' => $this->headingDeg, 'scale' => $this->scale, 'tape' => $this->tape,
-            'moves' => $this->moves, 'route' => $this->route?->toArray(), 'surfaces' => array_map(static fn (Wish $w): array => $w->toArray(), $this->surfaces),
+            'moves' => $this->moves, 'route' => $this->route?->toArray(), 'surfaces' => array_map(static fn (Wish $w): array => $w->toArray(), $this->surfaces), 'cloth' => $this->cloth?->toArray(),
         ];
     }
 }

@@ -57,7 +57,8 @@ final class Subject
         if ($this->kind !== null) {
             return $this->kind;
         }
-        if ($this->isFigure() && $this->isPerson()) {
+        // A person; or a creature, a machine, that brings motions of its own to play.
+        if ($this->isFigure() && ($this->isPerson() || $this->draft->list('animations') !== [])) {
             return 'performer';
         }
         [$low, $high] = $this->bounds();

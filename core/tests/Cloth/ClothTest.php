@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Cloth\BodyShape;
+use CrispReel\Core\Cloth\ClothKind;
 use CrispReel\Core\Cloth\ClothSolver;
 use CrispReel\Core\Cloth\Fabric;
 use CrispReel\Core\Cloth\Wind;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Document\Input;
+use CrispReel\Core\Document\UnableToReadDocument;
 use CrispReel\Core\Evaluate\Moment;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
@@ -292,3 +295,87 @@ test('a file whose cloth makes no sense is refused when it comes in', function (
     'a corner of two numbers' => [['pins' => [['low' => [0, 0], 'high' => [1, 1, 1]]]], 'three numbers each'],
     'a corner of words' => [['pins' => [['low' => ['a', 'b', 'c'], 'high' => [1, 1, 1]]]], 'three numbers each'],
 ]);
+
+/** How a sheet of a kind, clamped along one edge and held out level, hangs and blows. @return array{droop: float, sway: float, hand: list<float>} */
+function stuff(string $kind): array
+{
+    $facts = ClothKind::of(new Input(['cloth' => ['kind' => $kind]]))?->over(['pins' => [['low' => [-1.0, -0.11, -1.0], 'high' => [2.0, 0.01, 1.0]]]]);
+    $f = sheet(8, 0.8, $facts);
+    // Held out level: what hung down lies along z.
+    $start = $f->rest;
+    for ($p = 0, $n = $f->count(); $p < $n; $p++) {
+        [$start[3 * $p + 1], $start[3 * $p + 2]] = [0.0, -$f->rest[3 * $p + 1]];
+    }
+    $s = new ClothSolver($f, $start);
+    $still = array_fill(0, 3 * $f->count(), 0.0);
+    $tip = $f->count() - 1;
+    $s->advance(360, $start, $start, $still, [], []);
+    $droop = particle($s, $tip)[1];
+    $gust = $still;
+    for ($p = 0; $p < $f->count(); $p++) {
+        $gust[3 * $p + 2] = 5.0;
+    }
+    $s->advance(240, $start, $start, $gust, [], []);
+    $sway = particle($s, $tip)[2];
+
+    return ['droop' => -$droop, 'sway' => $sway, 'hand' => $s->x];
+}
+
+test('the six kinds of cloth hang and blow each in its own way', function (): void {
+    $all = array_map(stuff(...), array_combine(array_keys(ClothKind::ALL), array_keys(ClothKind::ALL)));
+    // Of 70 cm that stand out, what is soft hangs down whole, canvas and leather by two thirds.
+    expect($all['silk']['droop'])->toBeGreaterThan(0.66)->and($all['cotton']['droop'])->toBeGreaterThan(0.66)->and($all['wool']['droop'])->toBeGreaterThan(0.66);
+    expect($all['oilskin']['droop'])->toBeGreaterThan($all['canvas']['droop'] + 0.1)->and($all['canvas']['droop'])->toBeGreaterThan($all['leather']['droop'] + 0.02);
+    // In the wind the light ones fly.
+    expect($all['silk']['sway'])->toBeGreaterThan($all['wool']['sway'] + 0.03)->and($all['cotton']['sway'])->toBeGreaterThan($all['oilskin']['sway'] + 0.03);
+    // No two are alike: somewhere at least 2 cm apart.
+    foreach ($all as $a => $one) {
+        foreach ($all as $b => $other) {
+            if ($a < $b) {
+                expect(max(array_map(static fn (float $p, float $q): float => abs($p - $q), $one['hand'], $other['hand'])))->toBeGreaterThan(0.02, "{$a} and {$b}");
+            }
+        }
+    }
+});
+
+test('a hinge bends no flat sheet, and brings a folded one back without moving its weight', function (): void {
+    $flat = sheet(4, 0.4, ['bend' => 0.8]);
+    $count = 3 * $flat->count();
+    $still = array_fill(0, $count, 0.0);
+    // In free fall nothing but the fabric acts: a flat sheet stays flat to the unevenness that it begins with.
+    $s = new ClothSolver($flat, $flat->rest);
+    $s->advance(30, $flat->rest, $flat->rest, $still);
+    $z = static fn (ClothSolver $s): array => array_values(array_filter($s->x, static fn (int $k): bool => $k % 3 === 2, ARRAY_FILTER_USE_KEY));
+    expect(max($z($s)) - min($z($s)))->toBeLessThan(0.004);
+    // Folded by 60 degrees along its middle, it opens by itself; limp stuff does so far less.
+    $opened = [];
+    foreach (['stiff' => 0.8, 'limp' => 0.01] as $name => $bend) {
+        $f = sheet(4, 0.4, ['bend' => $bend]);
+        $start = $f->rest;
+        for ($p = 0; $p < $f->count(); $p++) {
+            $below = max(0.0, -0.2 - $start[3 * $p + 1]);
+            [$start[3 * $p + 1], $start[3 * $p + 2]] = [$start[3 * $p + 1] + $below * (1 - cos(M_PI / 3)), $below * sin(M_PI / 3)];
+        }
+        $s = new ClothSolver($f, $start);
+        $s->advance(12, $start, $start, $still);
+        // Half the mass is on either side of the fold: the fall is that of one body.
+        $fallen = array_sum(array_map(static fn (int $p): float => $f->mass[$p] * ($s->x[3 * $p + 1] - $start[3 * $p + 1]), range(0, $f->count() - 1))) / array_sum($f->mass);
+        expect($fallen)->toEqualWithDelta(-9.81 / 2 * 0.1 ** 2, 0.008);
+        [$a, $b] = [V3::unit(V3::sub(particle($s, 12), particle($s, 2))), V3::unit(V3::sub(particle($s, 22), particle($s, 12)))];
+        $opened[$name] = 60.0 - rad2deg(acos(min(1.0, V3::dot($a, $b))));
+    }
+    expect($opened['stiff'])->toBeGreaterThan(20.0)->and($opened['limp'])->toBeLessThan($opened['stiff'] / 1.5, json_encode($opened));
+});
+
+test('what a cloth is made of is chosen in the scene, number by number, and the file\'s own is left when nothing is', function (): void {
+    expect(ClothKind::of(new Input([])))->toBeNull();
+    $silk = ClothKind::of(new Input(['cloth' => ['kind' => 'silk', 'bend' => 0.3]]));
+    expect($silk->toArray())->toBe(['kind' => 'silk', 'grams' => 60.0, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35]);
+    expect($silk->over(['bend' => 0.9, 'worn' => 'upperChest']))->toBe(['kilogramsPerSquareMetre' => 0.06, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35, 'worn' => 'upperChest']);
+    foreach ([['kind' => 'velvet'], ['kind' => 'silk', 'grams' => 1.0], ['kind' => 'silk', 'damping' => 1.0]] as $bad) {
+        expect(static fn () => ClothKind::of(new Input(['cloth' => $bad])))->toThrow(UnableToReadDocument::class);
+    }
+    $mass = static fn (array $item): float => array_sum(Scenes::compile(['items' => [Scenes::item('f', 'banner') + $item]])->cloths['f']->fabric->mass);
+    expect($mass(['cloth' => ['kind' => 'leather']]) / $mass(['cloth' => ['kind' => 'silk']]))->toEqualWithDelta(1000 / 60, 0.02);
+    expect($mass([]) / $mass(['cloth' => ['kind' => 'cotton', 'grams' => 220]]))->toEqualWithDelta(1.0, 1e-6);
+});

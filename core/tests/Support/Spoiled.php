@@ -224,4 +224,33 @@ final class Spoiled
 
         return BvhWriter::write($figure->skeleton, $figure->hips, array_map(static fn (int $i): array => $table->at($i / 30), range(0, (int) ($table->seconds() * 30))), 1 / 30 / $faster);
     }
+
+    /** A COLLADA file written by hand: a post of two joints a half metre long each; the upper bends by 60 degrees and back in a second. */
+    public static function bendingPost(): string
+    {
+        $numbers = static fn (array $v): string => implode(' ', array_map(static fn (float $f): string => sprintf('%.6f', $f), $v));
+        $bent = static fn (float $degrees): array => [cos(deg2rad($degrees)), -sin(deg2rad($degrees)), 0.0, 0.0, sin(deg2rad($degrees)), cos(deg2rad($degrees)), 0.0, 0.5, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0];
+        $points = $triangles = [];
+        foreach ([0.0, 0.5, 1.0] as $y) {
+            array_push($points, -0.1, $y, -0.1, 0.1, $y, -0.1, 0.1, $y, 0.1, -0.1, $y, 0.1);
+        }
+        foreach ([0, 4] as $ring) {
+            foreach ([0, 1, 2, 3] as $k) {
+                [$a, $b] = [$ring + $k, $ring + ($k + 1) % 4];
+                array_push($triangles, $a, $a + 4, $b, $b, $a + 4, $b + 4);
+            }
+        }
+        $source = static fn (string $id, string $element, string $values, int $count, int $stride, string $name, string $type): string => "<source id=\"{$id}\"><{$element} id=\"{$id}-values\" count=\"".$count * $stride."\">{$values}</{$element}><technique_common><accessor source=\"#{$id}-values\" count=\"{$count}\" stride=\"{$stride}\"><param name=\"{$name}\" type=\"{$type}\"/></accessor></technique_common></source>";
+        $one = '1 0 0 0 0 1 0 0 0 0 1 0 0 0 0 1';
+
+        return '<?xml version="1.0" encoding="utf-8"?><COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1"><asset><unit name="meter" meter="1"/><up_axis>Y_UP</up_axis></asset>'
+            .'<library_animations><animation id="bend">'.$source('time', 'float_array', '0 0.5 1', 3, 1, 'TIME', 'float').$source('turn', 'float_array', $numbers([...$bent(0.0), ...$bent(60.0), ...$bent(0.0)]), 3, 16, 'TRANSFORM', 'float4x4')
+            .$source('way', 'Name_array', 'LINEAR LINEAR LINEAR', 3, 1, 'INTERPOLATION', 'name').'<sampler id="keys"><input semantic="INPUT" source="#time"/><input semantic="OUTPUT" source="#turn"/><input semantic="INTERPOLATION" source="#way"/></sampler><channel source="#keys" target="upper/transform"/></animation></library_animations>'
+            .'<library_geometries><geometry id="post"><mesh>'.str_replace('<param name="P" type="float"/>', '<param name="X" type="float"/><param name="Y" type="float"/><param name="Z" type="float"/>', $source('places', 'float_array', $numbers($points), 12, 3, 'P', 'float'))
+            .'<vertices id="corners"><input semantic="POSITION" source="#places"/></vertices><triangles count="16"><input semantic="VERTEX" source="#corners" offset="0"/><p>'.implode(' ', $triangles).'</p></triangles></mesh></geometry></library_geometries>'
+            ."<library_controllers><controller id=\"bound\"><skin source=\"#post\"><bind_shape_matrix>{$one}</bind_shape_matrix>".$source('joints', 'Name_array', 'lower upper', 2, 1, 'JOINT', 'name').$source('inverse', 'float_array', $one.' 1 0 0 0 0 1 0 -0.5 0 0 1 0 0 0 0 1', 2, 16, 'TRANSFORM', 'float4x4').$source('weights', 'float_array', '1', 1, 1, 'WEIGHT', 'float')
+            .'<joints><input semantic="JOINT" source="#joints"/><input semantic="INV_BIND_MATRIX" source="#inverse"/></joints><vertex_weights count="12"><input semantic="JOINT" source="#joints" offset="0"/><input semantic="WEIGHT" source="#weights" offset="1"/><vcount>'.str_repeat('1 ', 12).'</vcount><v>'.str_repeat('0 0 ', 6).str_repeat('1 0 ', 6).'</v></vertex_weights></skin></controller></library_controllers>'
+            ."<library_visual_scenes><visual_scene id=\"scene\"><node id=\"lower\" sid=\"lower\" name=\"lower\" type=\"JOINT\"><matrix sid=\"transform\">{$one}</matrix><node id=\"upper\" sid=\"upper\" name=\"upper\" type=\"JOINT\"><matrix sid=\"transform\">".$numbers($bent(0.0)).'</matrix></node></node>'
+            .'<node id="body" name="body"><instance_controller url="#bound"><skeleton>#lower</skeleton></instance_controller></node></visual_scene></library_visual_scenes><scene><instance_visual_scene url="#scene"/></scene></COLLADA>';
+    }
 }

@@ -28,6 +28,8 @@ export interface ManifestItem {
         cloth?: { worn?: string };
     };
     bounds: [[number, number, number], [number, number, number]];
+    /** What a cloth is made of, where that was chosen. */
+    cloth: { kind: string; grams: number; bend: number; catch: number; damping: number } | null;
 }
 
 export interface ManifestShot {

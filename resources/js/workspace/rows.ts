@@ -18,6 +18,8 @@ export interface ItemRow {
     pinned: number | null;
     moves: { frame: number; position: Vec3; rotation: Quat; ease: string }[];
     route: { points: [number, number][]; from?: number; to?: number; speed?: number; by?: string } | null;
+    /** What a cloth is made of; null: as its file says. */
+    cloth: { kind: string; grams?: number; bend?: number; catch?: number; damping?: number } | null;
     /** What surfaces are to be in place of what came with the asset, by the surface's key. */
     surfaces: Record<string, { colour?: string; finish?: string; picture?: number; metres?: number }>;
 }

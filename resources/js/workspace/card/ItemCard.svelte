@@ -2,6 +2,7 @@
     import { call } from '../../lib/api';
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
+    import ClothFields from './ClothFields.svelte';
     import HoldsList from './HoldsList.svelte';
     import NumberField from './NumberField.svelte';
     import RouteFields from './RouteFields.svelte';
@@ -24,6 +25,7 @@
     );
 
     const versions = $derived(scene.asset(item.assetId)?.version ?? 1);
+    const isCloth = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.cloth !== undefined);
     const wearable = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.cloth?.worn !== undefined);
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     let wearer = $state(0);
@@ -113,6 +115,7 @@
     </div>
 {/if}
 {#if item.kind === 'performer'}<HoldsList {item} />{:else if item.kind === 'prop' && !carried}<RouteFields {item} />{/if}
+{#if isCloth && scene.canEdit}<ClothFields {item} />{/if}
 {#if scene.canEdit}<SurfaceFields {item} />{/if}
 {#if item.kind !== 'set'}
     <div class="mt-2 flex gap-1" role="group" aria-label="Tape colour">

@@ -11,23 +11,23 @@
     let { beat, model, usually }: Props = $props();
     const { scene } = getDesk();
 
-    /** Setting, word, least, most, usual. */
-    type Slider = [string, string, number, number, number];
+    /** Setting, word, least, most, usual, help. */
+    type Slider = [string, string, number, number, number, string];
     const WALK: Slider[] = [
-        ['stride', 'Stride', 0.6, 1.4, 1],
-        ['bounce', 'Bounce', 0, 2, 1],
-        ['lean', 'Lean', -10, 30, 0],
-        ['arm', 'Arms', 0, 1.6, 1],
-        ['weight', 'Weight', 0, 1, 0],
-        ['age', 'Age', 0, 1, 0],
-        ['mood', 'Mood', -1, 1, 0],
+        ['stride', 'Stride', 0.6, 1.4, 1, 'Length of the steps; the speed stays'],
+        ['bounce', 'Bounce', 0, 2, 1, 'How far the hips rise with each step'],
+        ['lean', 'Lean', -10, 30, 0, 'Degrees that the trunk leans ahead'],
+        ['arm', 'Arms', 0, 1.6, 1, 'How far the arms swing'],
+        ['weight', 'Weight', 0, 1, 0, 'How heavily the feet come down'],
+        ['age', 'Age', 0, 1, 0, 'Stiffer and more careful towards 1'],
+        ['mood', 'Mood', -1, 1, 0, 'From downcast, -1, to proud, 1'],
     ];
     const SLIDERS: Record<string, Slider[]> = {
         walk: WALK,
         walkToMark: WALK,
         act: [
-            ['size', 'Size', 0.3, 1.4, 1],
-            ['pace', 'Pace', 0.5, 2, 1],
+            ['size', 'Size', 0.3, 1.4, 1, 'How large the gestures are'],
+            ['pace', 'Pace', 0.5, 2, 1, 'How quick it is'],
         ],
     };
     const sliders = $derived(SLIDERS[model] ?? []);
@@ -46,13 +46,14 @@
     <details class="mt-2 border-t border-line pt-2" open={changed}>
         <summary class="cursor-pointer font-semibold">Manner</summary>
         <dl class="mt-1.5 grid grid-cols-[60px_1fr_36px] items-center gap-x-2 gap-y-1">
-            {#each sliders as [name, word, least, most, usual] (name)}
-                <dt class="text-soft">{word}</dt>
+            {#each sliders as [name, word, least, most, usual, help] (name)}
+                <dt class="text-soft" title={help}>{word}</dt>
                 <dd class="contents">
                     <input
                         type="range"
                         class="h-1.5 w-full accent-tide"
                         aria-label={word}
+                        title={help}
                         data-testid={`manner-${name}`}
                         min={least}
                         max={most}

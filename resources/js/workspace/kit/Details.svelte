@@ -88,7 +88,8 @@
         {#if a.kind === 'motion'}
             <label class="flex items-center gap-2 text-xs"
                 >played by<select class="flex-1 rounded border-line bg-sheet py-1 text-xs" bind:value={on}
-                    ><option value={0}>Oda Ferrant</option>{#each people as p (p.id)}<option value={p.id}>{p.name}</option>{/each}</select
+                    ><option value={0}>{a.source && !a.elsewhere ? 'who it came with' : 'Oda Ferrant'}</option
+                    >{#each people as p (p.id)}<option value={p.id}>{p.name}</option>{/each}</select
                 ></label
             >
         {/if}

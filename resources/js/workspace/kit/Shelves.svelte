@@ -3,7 +3,7 @@
     import { untrack } from 'svelte';
     import { call } from '../../lib/api';
     import { getDesk } from '../context';
-    import type { AssetRow } from '../rows';
+    import { TAPE, type AssetRow } from '../rows';
     import AssetTile from '../trays/AssetTile.svelte';
     import Details from './Details.svelte';
     import { STYLES } from './facts';
@@ -24,6 +24,16 @@
         ['sound', 'Sounds'],
         ['picture', 'Pictures'],
     ] as const;
+    /** Filters that are not offered for a kind, and so do not filter it. */
+    const HIDDEN: Record<string, string[]> = {
+        '': ['travel', 'length'],
+        performer: ['travel', 'length'],
+        set: ['travel', 'length'],
+        prop: ['travel', 'length'],
+        motion: ['style'],
+        sound: ['style', 'travel'],
+        picture: ['style', 'travel', 'length'],
+    };
     const CHUNK = 60;
     const ROW = 148;
     const MIN_TILE = 150;
@@ -37,6 +47,7 @@
         scene: false,
         face: false,
         travel: '',
+        length: '',
         style: '',
         archived: false,
         sort: '',
@@ -60,7 +71,9 @@
             face: f.face ? '1' : '',
             archived: f.archived ? '1' : '',
         };
-        for (const k of ['licence', 'house', 'colour', 'folder', 'travel', 'style', 'sort'] as const) p[k] = f[k];
+        const hidden = HIDDEN[kit.kind] ?? [];
+        for (const k of ['licence', 'house', 'colour', 'folder', 'travel', 'length', 'style', 'sort'] as const)
+            if (!hidden.includes(k)) p[k] = f[k];
         return Object.entries(p)
             .filter(([, v]) => v !== '')
             .map(([k, v]) => `${k}=${encodeURIComponent(v)}`)
@@ -144,7 +157,9 @@
         {/if}
         {#if kit.kind !== 'motion' && kit.kind !== 'sound' && kit.kind !== 'picture'}
             <label class="flex flex-col gap-1"
-                >Style
+                ><span title="How surfaces were made: painted in the manner of the house, with pictures on them, or in plain colours"
+                    >Style</span
+                >
                 <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.style} data-testid="kit-style"
                     ><option value="">any</option>{#each Object.entries(STYLES) as [k, text] (k)}<option value={k}>{text}</option
                         >{/each}</select
@@ -159,6 +174,30 @@
                 ></label
             >
         {/if}
+        {#if kit.kind === 'motion' || kit.kind === 'sound'}
+            <label class="flex flex-col gap-1"
+                >Length
+                <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.length} data-testid="kit-length"
+                    ><option value="">any</option><option value="short">up to 3 s</option><option value="middle">3 to 6 s</option><option
+                        value="long">over 6 s</option
+                    ></select
+                ></label
+            >
+        {/if}
+        <div class="flex flex-col gap-1">
+            Colour tag
+            <div class="flex flex-wrap gap-1">
+                {#each TAPE as colour, n (colour)}
+                    <button
+                        class={['h-4 w-4 rounded-sm', f.colour === String(n) ? 'ring-2 ring-ink ring-offset-1' : '']}
+                        style:background={colour}
+                        aria-label={`Only what is tagged with colour ${n + 1}`}
+                        aria-pressed={f.colour === String(n)}
+                        onclick={() => (f.colour = f.colour === String(n) ? '' : String(n))}
+                    ></button>
+                {/each}
+            </div>
+        </div>
         <label class="flex flex-col gap-1"
             >Order
             <select class="rounded border-line bg-sheet py-1 text-xs" bind:value={f.sort} data-testid="kit-sort"

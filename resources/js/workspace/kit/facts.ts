@@ -38,7 +38,7 @@ export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unk
         out.push([
             'Face',
             (number(facts.shapes) ?? 0) > 0
-                ? `${String(facts.shapes)} shapes${facts.eyelids === true ? ', eyelids' : ''}`
+                ? `${String(facts.shapes)} shapes, ${String(facts.mouths ?? 0)} of the mouth${facts.eyelids === true ? ', eyelids' : ''}`
                 : 'does not move',
         ]);
     }
