@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Models\Scene;
+use App\Models\User;
 use App\Renders\Browser;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Tests\Browser\Pages\WorkspacePage;
@@ -41,6 +43,15 @@ abstract class BrowserCase extends TestCase
         $page->click('button[type=submit]');
         $page->see('[data-testid=step-Cast], main h2');
         $driver->get(self::url($path));
+    }
+
+    /** The workspace of a scene, opened by one of its people. @return array{WorkspacePage, RemoteWebDriver} */
+    public function desk(User $user, Scene $scene): array
+    {
+        $driver = $this->open();
+        $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
+
+        return [$this->workspace($driver), $driver];
     }
 
     /** A failed test leaves its pictures and console logs. */

@@ -6,6 +6,7 @@ use App\Models\Arrival;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Tests\Support\Spoiled;
+use Symfony\Component\Process\Process;
 use Tests\Browser\Pages\WorkspacePage;
 
 /** A folder on the disk with files in it; paths to bytes. @param  array<string, string>  $files */
@@ -20,14 +21,17 @@ function onDisk(array $files): string
     return $folder;
 }
 
+function gone(string $folder): void
+{
+    (new Process(['rm', '-rf', $folder]))->run();
+}
+
 /** The kit room's arrivals, open. @return array{WorkspacePage, int} the page, the production */
 function arrivals(Tests\BrowserCase $test): array
 {
     $user = $test->person('Tess Ribeiro');
     $scene = $test->scene($user);
-    $driver = (fn () => $this->open('/'))->call($test);
-    (fn () => $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}"))->call($test);
-    $page = new WorkspacePage($driver);
+    [$page] = $test->desk($user, $scene);
     $page->click('[data-testid=open-arrivals]');
     $page->see('[data-testid=kit-room]');
 
@@ -74,7 +78,7 @@ test('a folder is dropped: model, pictures and motions find each other, what is 
     $dancer = slipOf($page, $production, 'cast/Dancer.glb');
     $page->see('[data-testid=turntable][data-state=shown]', 60.0);
     expect($dancer->kind)->toBe('performer')->and(array_keys($dancer->motions))->toBe(['Walk 01 (Dancer)', 'Wave (Dancer)'])->and($page->text('[data-testid=slip]'))->toContain('Walk 01 (Dancer), Wave (Dancer)');
-    (new Symfony\Component\Process\Process(['rm', '-rf', $folder]))->run();
+    gone($folder);
 });
 
 test('pictures that come later are linked, and the same file again is known', function (): void {
@@ -87,7 +91,7 @@ test('pictures that come later are linked, and the same file again is known', fu
     $page->until(fn (): bool => $page->count('[data-testid=finding-pictures]') === 0, 'the picture to be linked', 60.0);
     $page->letGo('[data-testid=kit-room]', ["{$folder}/lonely.gltf"]);
     $page->until(fn (): bool => str_contains($page->text('[data-testid=kit-room]'), 'was here already'), 'the same file to be known', 60.0);
-    (new Symfony\Component\Process\Process(['rm', '-rf', $folder]))->run();
+    gone($folder);
 });
 
 test('each trouble is found, mended by its button and undone by it', function (): void {
@@ -125,7 +129,7 @@ test('each trouble is found, mended by its button and undone by it', function ()
         slipOf($page, $production, $file);
         $page->see("[data-testid=finding-{$code}][data-mended=true]");
     }
-    (new Symfony\Component\Process\Process(['rm', '-rf', $folder]))->run();
+    gone($folder);
 });
 
 test('by hand: the point it is moved by is clicked, it is turned, its height is typed, and all is undone', function (): void {
@@ -159,7 +163,7 @@ test('by hand: the point it is moved by is clicked, it is turned, its height is 
     $page->see('[data-testid=manual-turn]');
     $page->click('[data-testid=manual-grow] button');
     $page->until(static fn (): bool => abs($bounds()[1][1] - 1.0) < 1e-3, 'its own height', 30.0);
-    (new Symfony\Component\Process\Process(['rm', '-rf', $folder]))->run();
+    gone($folder);
 });
 
 test('motions, sounds and pictures have slips too, and a motion at the wrong rate is mended', function (): void {
@@ -167,6 +171,7 @@ test('motions, sounds and pictures have slips too, and a motion at the wrong rat
     $folder = onDisk(['hurried.bvh' => Spoiled::recordedWalk(4.0), 'gull.wav' => toneWav(), 'poster.png' => Spoiled::picture(false), 'broken.glb' => substr(Spoiled::good(), 0, 3000)]);
     $page->letGo('[data-testid=kit-room]', array_map(static fn (string $f): string => "{$folder}/{$f}", ['hurried.bvh', 'gull.wav', 'broken.glb']));
     $page->letGo('[data-testid=kit-room]', ["{$folder}/poster.png"]);
+    $page->until(static fn (): bool => Arrival::query()->where('production_id', $production)->whereIn('status', ['ready', 'refused'])->count() === 4, 'all four to be read', 60.0);
     slipOf($page, $production, 'hurried.bvh');
     $page->see('[data-testid=turntable][data-state=shown]', 60.0);
     inFinding($page, 'speed', false);
@@ -177,7 +182,7 @@ test('motions, sounds and pictures have slips too, and a motion at the wrong rat
     $page->see('[data-testid=slip] img[alt=Poster]');
     slipOf($page, $production, 'broken.glb');
     expect($page->text('[data-testid=refused]'))->toContain('copy or download it again');
-    (new Symfony\Component\Process\Process(['rm', '-rf', $folder]))->run();
+    gone($folder);
 });
 
 /** Half a second of a tone, 8 kHz, 8 bits. */

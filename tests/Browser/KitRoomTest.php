@@ -26,9 +26,7 @@ function letGo(object $driver, string $css, array $files): void
 test('a careless file is dropped, mended, undone, looked at and put into the scene', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $scene);
     $page->see('[data-testid=open-kit]');
     letGo($driver, '[data-testid=tray] > div', ['Old_Sailor_01.glb' => Spoiled::under(Spoiled::cluttered(Spoiled::good()), 100.0)]);
     $page->see('[data-testid=slip]', 40.0);
@@ -51,9 +49,7 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
 test('a person without a skeleton is fitted by dragging markers on its picture, and walks', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=open-arrivals]');
     letGo($driver, '[data-testid=kit-room]', ['Statue.glb' => Spoiled::naked(Spoiled::good())]);
     $page->see('[data-testid=finding-skeleton][data-mended=false]', 60.0);
@@ -82,9 +78,7 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
 test('a model and its picture are dropped together; a broken file says what to do', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=open-arrivals]');
     letGo($driver, '[data-testid=kit-room]', ['crate.gltf' => Spoiled::thing(0.4, [], null, false, 'side.png'), 'side.png' => Spoiled::picture(false), 'torn.glb' => substr(Spoiled::good(), 0, 3000)]);
     $page->until(fn () => Arrival::query()->where('production_id', $scene->production_id)->whereIn('status', ['ready', 'refused'])->count() === 2, 'both files read', 40.0);
@@ -100,9 +94,7 @@ test('a model and its picture are dropped together; a broken file says what to d
 test('a motion is found by a feeling, seen moving while the pointer rests on it, and a figure is made by sliders', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=open-kit]');
     $page->see('[data-testid=asset-oda-ferrant]');
     $driver->executeScript('const s = document.querySelector("[data-testid=kit-style]"); s.value = "pictures"; s.dispatchEvent(new Event("change", {bubbles: true}))');
@@ -132,9 +124,7 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     $stool = $intake->model($scene->production, FakeAssets::glb('stool'), 'Net stool', 'prop')->asset_id;
     $intake->model($scene->production, FakeAssets::glb('key'), 'Better stool', 'prop');
     $this->edit($scene, [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0], 'name' => 'Seat']]);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $scene);
     $asset = static fn (): Asset => Asset::query()->findOrFail($stool);
     $choose = static fn (string $css, string $value) => $driver->executeScript('const s = arguments[0]; s.value = arguments[1]; s.dispatchEvent(new Event("change", {bubbles: true}))', [$page->see($css), $value]);
     $page->press('Cast');

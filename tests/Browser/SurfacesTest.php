@@ -8,9 +8,7 @@ test('a coat is dyed in the card, takes a pattern for all of its kind, and is gi
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
     $this->edit($scene, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [0, 0], 'name' => 'One'], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [2, 0], 'name' => 'Other']]);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $scene);
     $one = static fn (): array => $scene->items()->where('name', 'One')->firstOrFail()->surfaces ?? [];
     $other = static fn (): array => $scene->items()->where('name', 'Other')->firstOrFail()->surfaces ?? [];
     $page->click('[data-testid=step-Block]');
@@ -41,9 +39,7 @@ test('what is collected in one scene is taken into another production', function
     [$from, $to] = [$this->scene($user), $this->scene($user)];
     $stool = app(App\Assets\AssetIntake::class)->model($from->production, CrispReel\Core\Tests\Support\FakeAssets::glb('stool'), 'Harbour stool', 'prop')->asset_id;
     $this->edit($from, [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0], 'name' => 'Seat']]);
-    $driver = $this->open('/');
-    $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$from->id}");
-    $page = $this->workspace($driver);
+    [$page, $driver] = $this->desk($user, $from);
     $page->click('[data-testid=step-Block]');
     $page->click('[data-testid=lane-Seat]');
     $page->press('Collect');

@@ -218,7 +218,7 @@ final readonly class Examination
             $out[] = new Finding('strays', Finding::FYI, count($strays).' of its cameras and lights were left out.', 'The scene keeps its own light.', names: array_values(array_map(static fn (int $i): string => $nodes[$i]['name'], array_keys($strays))));
         }
         if ($motions !== [] && $subject->isFigure()) {
-            $out[] = new Finding('motions', Finding::FYI, count($motions) === 1 ? 'The motion in it comes as a motion of its own.' : count($motions).' motions in it come as motions of their own.', $subject->isPerson() ? 'Anyone can play them.' : 'It plays them itself; people cannot.', names: array_column($motions, 'name'));
+            $out[] = new Finding('motions', Finding::FYI, count($motions) === 1 ? 'The motion in it comes as a motion of its own.' : count($motions).' motions in it come as motions of their own.', $subject->isPerson() ? 'Anyone can play them.' : 'It plays what it brought; people cannot.', names: array_column($motions, 'name'));
         }
         if ($shapes > 0) {
             $out[] = new Finding('shapes', Finding::FYI, "{$shapes} of {$shapes} face and body shapes are kept.", 'Nothing is lost.');

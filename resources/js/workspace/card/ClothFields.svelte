@@ -1,6 +1,7 @@
 <script lang="ts">
     import { getDesk } from '../context';
     import type { ItemRow } from '../rows';
+    import SliderRow from './SliderRow.svelte';
 
     let { item }: { item: ItemRow } = $props();
     const { scene } = getDesk();
@@ -12,16 +13,9 @@
         ['catch', 'Wind', 0, 3, 0.05, 'How well it catches the wind; 1 as a plain sheet'],
         ['damping', 'Calms', 0, 0.99, 0.01, 'Share of its speed that it loses in a second'],
     ] as const;
-    let held = $state<Record<string, number>>({});
     const kind = $derived(item.cloth?.kind ?? '');
     /** All its numbers, those of its kind and those set by hand. */
     const numbers = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.cloth ?? null);
-    const shown = (name: 'grams' | 'bend' | 'catch' | 'damping') => held[name] ?? item.cloth?.[name] ?? numbers?.[name] ?? 0;
-
-    async function set(name: string, value: number) {
-        await scene.edit({ do: 'item.set', item: item.id, cloth: { ...item.cloth, kind, [name]: value } });
-        delete held[name];
-    }
 </script>
 
 <details class="mt-2 border-t border-line pt-2" open={item.cloth !== null} data-testid="cloth">
@@ -37,22 +31,15 @@
     {#if item.cloth}
         <dl class="mt-1.5 grid grid-cols-[46px_1fr_40px] items-center gap-x-2 gap-y-1">
             {#each SLIDERS as [name, word, least, most, step, help] (name)}
-                <dt class="text-soft" title={help}>{word}</dt>
-                <dd class="contents">
-                    <input
-                        type="range"
-                        class="h-1.5 w-full accent-tide"
-                        aria-label={word}
-                        title={help}
-                        min={least}
-                        max={most}
-                        {step}
-                        value={shown(name)}
-                        oninput={(e) => (held[name] = e.currentTarget.valueAsNumber)}
-                        onchange={(e) => set(name, e.currentTarget.valueAsNumber)}
-                    />
-                    <span class="mono text-right">{shown(name)}</span>
-                </dd>
+                <SliderRow
+                    {word}
+                    {help}
+                    {least}
+                    {most}
+                    {step}
+                    value={item.cloth?.[name] ?? numbers?.[name] ?? 0}
+                    save={(value) => scene.edit({ do: 'item.set', item: item.id, cloth: { ...item.cloth, kind, [name]: value } })}
+                />
             {/each}
         </dl>
     {/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { getDesk } from '../context';
     import type { BeatRow } from '../rows';
+    import SliderRow from './SliderRow.svelte';
 
     interface Props {
         beat: BeatRow;
@@ -31,15 +32,7 @@
         ],
     };
     const sliders = $derived(SLIDERS[model] ?? []);
-    /** While a slider is held its number follows; the edit is made when it is let go. */
-    let held = $state<Record<string, number>>({});
     const changed = $derived(sliders.some(([name]) => name in beat.settings));
-
-    async function set(name: string, value: number) {
-        await scene.edit({ do: 'beat.set', beat: beat.id, settings: { [name]: value } });
-        delete held[name];
-    }
-    const shown = (name: string, usual: number) => held[name] ?? usually(name, usual);
 </script>
 
 {#if sliders.length > 0}
@@ -47,25 +40,17 @@
         <summary class="cursor-pointer font-semibold">Manner</summary>
         <dl class="mt-1.5 grid grid-cols-[60px_1fr_36px] items-center gap-x-2 gap-y-1">
             {#each sliders as [name, word, least, most, usual, help] (name)}
-                <dt class="text-soft" title={help}>{word}</dt>
-                <dd class="contents">
-                    <input
-                        type="range"
-                        class="h-1.5 w-full accent-tide"
-                        aria-label={word}
-                        title={help}
-                        data-testid={`manner-${name}`}
-                        min={least}
-                        max={most}
-                        step={(most - least) / 40}
-                        value={shown(name, usual)}
-                        disabled={!scene.canEdit}
-                        oninput={(e) => (held[name] = Number(e.currentTarget.value))}
-                        onchange={(e) => void set(name, Math.round(Number(e.currentTarget.value) * 1000) / 1000)}
-                        onkeydown={(e) => e.stopPropagation()}
-                    />
-                    <span class="mono text-right text-[11px]">{shown(name, usual).toFixed(most > 5 ? 0 : 2)}</span>
-                </dd>
+                <SliderRow
+                    {word}
+                    {help}
+                    {least}
+                    {most}
+                    step={(most - least) / 40}
+                    value={usually(name, usual)}
+                    testid={`manner-${name}`}
+                    disabled={!scene.canEdit}
+                    save={(value) => scene.edit({ do: 'beat.set', beat: beat.id, settings: { [name]: value } })}
+                />
             {/each}
         </dl>
     </details>

@@ -42,7 +42,7 @@
                     'flex items-center gap-2 border-b border-line p-2 text-left',
                     chosen?.id === a.id ? 'bg-sheet' : 'hover:bg-sheet/60',
                 ]}
-                onclick={() => (kit.arrival = a.id)}
+                onclick={() => kit.look(a.id)}
                 aria-pressed={chosen?.id === a.id}
                 data-testid={`arrival-${a.id}`}
             >

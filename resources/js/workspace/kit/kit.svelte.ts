@@ -69,6 +69,8 @@ export class KitStore {
     private resting: ReturnType<typeof setTimeout> | null = null;
     /** Raised with every slip that is taken by itself: a list asked for before that is older than the slip. */
     private taken = 0;
+    /** Whether the slip of what comes in next is opened by itself: not once another was chosen by hand. */
+    private follows = false;
 
     constructor(private readonly scene: SceneStore) {}
 
@@ -101,6 +103,7 @@ export class KitStore {
     /** Files of one drop, with the folders they lay in. */
     async bring(files: { path: string; file: File }[]): Promise<void> {
         if (files.length === 0) return;
+        this.follows = true;
         const drop = crypto.randomUUID?.() ?? fallbackName();
         try {
             for (let i = 0; i < files.length; i += SENT_AT_ONCE) {
@@ -140,7 +143,7 @@ export class KitStore {
         this.unused = got.unused;
         this.brings = got.brings;
         const fresh = got.arrivals.filter((a) => !before.includes(a.id) && a.status !== 'waiting' && a.status !== 'reading');
-        if (choose && fresh.length > 0) this.arrival = fresh[fresh.length - 1]?.id ?? null;
+        if (choose && this.follows && fresh.length > 0) this.arrival = fresh[fresh.length - 1]?.id ?? null;
         const busy = got.work.length > 0;
         if (fresh.length > 0) {
             this.version++;
@@ -181,6 +184,12 @@ export class KitStore {
         this.mending = '';
         this.version++;
         await this.scene.refreshAssets();
+    }
+
+    /** Opens a slip by hand. */
+    look(arrival: number): void {
+        this.arrival = arrival;
+        this.follows = false;
     }
 
     take(row: ArrivalRow): void {
