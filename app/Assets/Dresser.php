@@ -8,6 +8,7 @@ use CrispReel\Core\Compile\AssetSource;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Surfaces\Dress;
 use CrispReel\Core\Surfaces\SurfaceList;
+use CrispReel\Core\Surfaces\Variants;
 use CrispReel\Core\Surfaces\Wish;
 use Illuminate\Support\Facades\DB;
 
@@ -63,14 +64,27 @@ final class Dresser
     /** @return list<Surface> the largest first */
     public function surfaces(string $blob): array
     {
+        return $this->list($blob)['surfaces'];
+    }
+
+    /** @return list<array{name: string, colour: string, picture: bool}> sets of materials that the file offers */
+    public function variants(string $blob): array
+    {
+        return $this->list($blob)['variants'];
+    }
+
+    /** @return array{surfaces: list<Surface>, variants: list<array{name: string, colour: string, picture: bool}>} */
+    private function list(string $blob): array
+    {
         $key = hash('sha256', 'surfaces|'.Dress::VERSION."|{$blob}");
         $kept = $this->assets->solved($key);
         if ($kept === null) {
-            $kept = json_encode(SurfaceList::of(GltfDraft::open($this->blobs->get($blob)))->toArray(), JSON_THROW_ON_ERROR);
+            $draft = GltfDraft::open($this->blobs->get($blob));
+            $kept = json_encode(['surfaces' => SurfaceList::of($draft)->toArray(), 'variants' => Variants::of($draft)], JSON_THROW_ON_ERROR);
             $this->assets->keep($key, $kept);
         }
 
-        /** @var list<Surface> $list */
+        /** @var array{surfaces: list<Surface>, variants: list<array{name: string, colour: string, picture: bool}>} $list */
         $list = json_decode($kept, true, 8, JSON_THROW_ON_ERROR);
 
         return $list;

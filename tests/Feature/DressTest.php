@@ -93,6 +93,20 @@ test('a picture is worn, credited, valid for others, and stays with who may see 
     expect(array_filter(json_decode($p->getOutput(), true), static fn (array $f): bool => $f['errors'] > 0))->toBe([]);
 });
 
+test('a variant that the file offers is put on and taken off', function (): void {
+    [$scene] = twoWomen($this);
+    $crate = app(AssetIntake::class)->model($scene->production, Spoiled::variedBox(), 'Crate', 'prop')->asset_id;
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $crate, 'near' => [6, 0], 'name' => 'Crate']]);
+    $id = $scene->items()->where('name', 'Crate')->value('id');
+    $this->getJson("/api/scenes/{$scene->id}/items/{$id}/surfaces")->assertJsonPath('variants.1.name', 'Rusty');
+    $plain = blobsOf($this, $scene)[3];
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => 'Rusty']]);
+    expect(blobsOf($this, $scene)[3])->not->toBe($plain)->and(SurfaceList::of(GltfDraft::open($this->get('/api/blobs/'.blobsOf($this, $scene)[3])->getContent()))->toArray()[0]['colour'])->toBe('#0000ff');
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => null]]);
+    expect(blobsOf($this, $scene)[3])->toBe($plain)->and($scene->items()->find($id)->surfaces)->toBeNull();
+    expect(fn () => $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => 'Polished']]))->toThrow(UserError::class, 'has no variant');
+});
+
 test('a render takes the clothes of its moment along', function (): void {
     [$scene, $coat] = twoWomen($this);
     $this->edit($scene, [['do' => 'item.dress', 'item' => 'One', 'surface' => $coat, 'colour' => '#2f8f4f']]);

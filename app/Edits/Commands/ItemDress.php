@@ -16,7 +16,7 @@ use stdClass;
 /** Colour, picture or finish of a surface of one thing, or of all things of the same asset; null gives back what it came with. */
 final class ItemDress implements EditCommand
 {
-    private const WISHES = ['colour' => 1, 'finish' => 1, 'picture' => 1, 'metres' => 1];
+    private const WISHES = ['colour' => 1, 'finish' => 1, 'picture' => 1, 'metres' => 1, 'variant' => 1];
 
     public function name(): string
     {
@@ -27,7 +27,7 @@ final class ItemDress implements EditCommand
     {
         return [
             'item' => 'required', 'surface' => 'sometimes|string|max:200', 'colour' => ['sometimes', 'nullable', 'regex:/^#[0-9a-fA-F]{6}$/'], 'finish' => 'sometimes|nullable|in:'.implode(',', array_keys(Wish::FINISHES)),
-            'picture' => 'sometimes|nullable', 'metres' => 'sometimes|numeric|between:0.01,100', 'all' => 'sometimes|boolean', 'reset' => 'sometimes|boolean',
+            'picture' => 'sometimes|nullable', 'variant' => 'sometimes|nullable|string|max:80', 'metres' => 'sometimes|numeric|between:0.01,100', 'all' => 'sometimes|boolean', 'reset' => 'sometimes|boolean',
         ];
     }
 
@@ -42,11 +42,14 @@ final class ItemDress implements EditCommand
             $given['colour'] = strtolower($in['colour']);
         }
         $key = is_string($in['surface'] ?? null) ? $in['surface'] : '';
+        if (array_key_exists('variant', $in)) {
+            [$key, $given] = [Wish::WHOLE, ['variant' => $in['variant']]];
+        }
         $reset = ($in['reset'] ?? false) === true;
         if (! $reset && ($given === [] || $key === '')) {
             throw new UserError('dress.nothing', 'It is not said which surface is to change, or how.', 'Give "surface", and "colour", "finish" or "picture".');
         }
-        $name = $key === '' ? '' : $this->named($item, $key);
+        $name = $key === '' ? '' : ($key === Wish::WHOLE ? $this->variant($item, $in['variant'] ?? null) : $this->named($item, $key));
         foreach ($this->meant($item, ($in['all'] ?? false) === true) as $one) {
             $scene->rows->update('items', (int) $one->id, ['surfaces' => $this->changed(is_string($one->surfaces) ? $one->surfaces : '', $key, $given, $reset)]);
         }
@@ -70,10 +73,24 @@ final class ItemDress implements EditCommand
         return $asset->id;
     }
 
+    private function blob(stdClass $item): string
+    {
+        return AssetVersion::query()->when($item->pinned_version_id !== null, static fn ($q) => $q->where('id', $item->pinned_version_id), static fn ($q) => $q->where('asset_id', $item->asset_id)->orderByDesc('number'))->firstOrFail()->blob;
+    }
+
+    private function variant(stdClass $item, mixed $wanted): string
+    {
+        $names = array_column(app(Dresser::class)->variants($this->blob($item)), 'name');
+        if ($wanted !== null && ! in_array($wanted, $names, true)) {
+            throw new UserError('dress.variant', sprintf('"%s" has no variant "%s".', $item->name, is_string($wanted) ? $wanted : '?'), $names === [] ? 'Its file offers none.' : 'It has: '.implode(', ', $names).'.');
+        }
+
+        return is_string($wanted) ? lcfirst($wanted) : 'as its file has it';
+    }
+
     private function named(stdClass $item, string $key): string
     {
-        $version = AssetVersion::query()->when($item->pinned_version_id !== null, static fn ($q) => $q->where('id', $item->pinned_version_id), static fn ($q) => $q->where('asset_id', $item->asset_id)->orderByDesc('number'))->firstOrFail();
-        $all = app(Dresser::class)->surfaces($version->blob);
+        $all = app(Dresser::class)->surfaces($this->blob($item));
         foreach ($all as $s) {
             if ($s['key'] === $key) {
                 return lcfirst($s['name']);

@@ -131,7 +131,7 @@ final class SceneController
         abort_unless($item->scene_id === $scene->id, 404);
         $asset = DocumentBuilder::build($scene)->assets[DocumentBuilder::assetId($item)];
 
-        return response()->json(['surfaces' => $dresser->surfaces($asset->blob)]);
+        return response()->json(['surfaces' => $dresser->surfaces($asset->blob), 'variants' => $dresser->variants($asset->blob)]);
     }
 
     /** @return list<array<string, mixed>> */

@@ -72,7 +72,7 @@ final readonly class Item
             if ($picture !== null && preg_match('/^[0-9a-f]{64}$/', $picture) !== 1) {
                 throw UnableToReadDocument::at($s->path('picture'), 'it is not the hash of a picture');
             }
-            $out[] = new Wish($s->text('key'), $colour, $s->has('finish') ? $s->choice('finish', array_keys(Wish::FINISHES)) : null, $picture, $s->number('metres', 1.0, 0.01, 100));
+            $out[] = new Wish($s->text('key'), $colour, $s->has('finish') ? $s->choice('finish', array_keys(Wish::FINISHES)) : null, $picture, $s->number('metres', 1.0, 0.01, 100), $s->has('variant') ? $s->text('variant') : null);
         }
 
         return $out;

@@ -21,7 +21,7 @@ use CrispReel\Core\Math\V3;
 final class Dress
 {
     /** Bump when the same wishes give another file. */
-    public const VERSION = 1;
+    public const VERSION = 2;
 
     /** How much darker or lighter than its tone a point may stay: folds, not other colours. */
     private const SHADES = [0.25, 2.2];
@@ -40,6 +40,11 @@ final class Dress
     public static function glb(string $bytes, array $wishes, Closure $picture): string
     {
         $draft = GltfDraft::open($bytes);
+        foreach ($wishes as $wish) {
+            if ($wish->variant !== null) {
+                Variants::put($draft, $wish->variant);
+            }
+        }
         $dress = new self($draft, $picture);
         foreach (SurfaceList::of($draft)->groups as $group) {
             $dress->group($group, self::meant($group, $wishes));

@@ -253,4 +253,17 @@ final class Spoiled
             ."<library_visual_scenes><visual_scene id=\"scene\"><node id=\"lower\" sid=\"lower\" name=\"lower\" type=\"JOINT\"><matrix sid=\"transform\">{$one}</matrix><node id=\"upper\" sid=\"upper\" name=\"upper\" type=\"JOINT\"><matrix sid=\"transform\">".$numbers($bent(0.0)).'</matrix></node></node>'
             .'<node id="body" name="body"><instance_controller url="#bound"><skeleton>#lower</skeleton></instance_controller></node></visual_scene></library_visual_scenes><scene><instance_visual_scene url="#scene"/></scene></COLLADA>';
     }
+
+    /** The plain box in white, which its file also offers in red, and in blue with rust named as a variant. */
+    public static function variedBox(): string
+    {
+        $d = GltfDraft::open(self::thing(0.5, ['pbrMetallicRoughness' => ['baseColorFactor' => [1.0, 1.0, 1.0, 1.0]]]));
+        $red = $d->push('materials', ['name' => 'red paint', 'pbrMetallicRoughness' => ['baseColorFactor' => [1.0, 0.0, 0.0, 1.0]]]);
+        $blue = $d->push('materials', ['name' => 'blue paint', 'pbrMetallicRoughness' => ['baseColorFactor' => [0.0, 0.0, 1.0, 1.0]]]);
+        $d->json['extensionsUsed'] = ['KHR_materials_variants'];
+        $d->json['extensions'] = ['KHR_materials_variants' => ['variants' => [['name' => 'New'], ['name' => 'Rusty']]]];
+        $d->amendPrimitive(0, 0, ['extensions' => ['KHR_materials_variants' => ['mappings' => [['material' => $red, 'variants' => [0]], ['material' => $blue, 'variants' => [1]]]]]]);
+
+        return $d->toGlb();
+    }
 }

@@ -6,6 +6,7 @@ use CrispReel\Core\Cloth\Fabric;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Intake\Examination;
 use CrispReel\Core\Intake\Simplify;
 use CrispReel\Core\Kit\Patterns;
 use CrispReel\Core\Math\M4;
@@ -13,6 +14,7 @@ use CrispReel\Core\Surfaces\Dress;
 use CrispReel\Core\Surfaces\Oklab;
 use CrispReel\Core\Surfaces\SurfaceList;
 use CrispReel\Core\Surfaces\Tones;
+use CrispReel\Core\Surfaces\Variants;
 use CrispReel\Core\Surfaces\Wish;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
@@ -190,6 +192,16 @@ test('wishes find their surface in the lighter copy and in a new version, and wh
     $same = dressed($glb, [new Wish('velvet#102030', '#3060c0'), new Wish('nonsense', null, 'gloss')]);
     expect(surfacesOf($same))->toBe(surfacesOf($glb))->and(bodyOf($same))->toBe(bodyOf($glb));
     expect(dressed($glb, [new Wish($coat, '#3060c0')]))->toBe(dressed($glb, [new Wish($coat, '#3060c0')]));
+});
+
+test('variants of a file are listed and put on, through intake too', function (): void {
+    $glb = Examination::of(Spoiled::variedBox(), 'glb')->glb;
+    expect(Variants::of(GltfDraft::open($glb)))->toBe([['name' => 'New', 'colour' => '#ff0000', 'picture' => false], ['name' => 'Rusty', 'colour' => '#0000ff', 'picture' => false]]);
+    $worn = static fn (array $wishes): string => surfacesOf(dressed($glb, $wishes))[0]['name'].' '.surfacesOf(dressed($glb, $wishes))[0]['colour'];
+    expect($worn([]))->toBe('Paint #ffffff')->and($worn([new Wish(Wish::WHOLE, variant: 'Rusty')]))->toBe('Blue paint #0000ff')->and($worn([new Wish(Wish::WHOLE, variant: 'Polished')]))->toBe('Paint #ffffff');
+    // A colour goes over the variant.
+    expect($worn([new Wish(Wish::WHOLE, variant: 'Rusty'), new Wish('blue paint', '#00ff00')]))->toBe('Blue paint #00ff00');
+    expect(Variants::of(GltfDraft::open(FakeAssets::glb('box'))))->toBe([]);
 });
 
 test('a cloth in a picture hangs by the same particles', function (string $name): void {

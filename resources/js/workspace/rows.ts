@@ -21,7 +21,7 @@ export interface ItemRow {
     /** What a cloth is made of; null: as its file says. */
     cloth: { kind: string; grams?: number; bend?: number; catch?: number; damping?: number } | null;
     /** What surfaces are to be in place of what came with the asset, by the surface's key. */
-    surfaces: Record<string, { colour?: string; finish?: string; picture?: number; metres?: number }>;
+    surfaces: Record<string, { colour?: string; finish?: string; picture?: number; metres?: number; variant?: string }>;
 }
 
 export interface BeatRow {

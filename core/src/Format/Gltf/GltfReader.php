@@ -21,7 +21,7 @@ use CrispReel\Core\Motion\Interpolation;
  */
 final class GltfReader
 {
-    private const KNOWN_EXTENSIONS = ['KHR_materials_unlit', 'KHR_texture_transform', 'KHR_mesh_quantization', 'KHR_materials_specular', 'KHR_materials_ior', 'KHR_materials_sheen', 'KHR_materials_emissive_strength'];
+    private const KNOWN_EXTENSIONS = ['KHR_materials_unlit', 'KHR_texture_transform', 'KHR_mesh_quantization', 'KHR_materials_specular', 'KHR_materials_ior', 'KHR_materials_sheen', 'KHR_materials_emissive_strength', 'KHR_materials_variants'];
 
     private readonly GltfData $data;
 

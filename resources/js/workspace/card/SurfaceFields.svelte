@@ -25,6 +25,8 @@
     /** The surface whose pictures are shown. */
     let picking = $state('');
     let surfaces = $state.raw<Surface[]>([]);
+    /** Sets of materials that the file offers. */
+    let variants = $state.raw<{ name: string; colour: string; picture: boolean }[]>([]);
 
     const source = $derived(`${item.id} ${item.assetId} ${item.pinned ?? ''} ${scene.asset(item.assetId)?.version ?? 0}`);
     const alike = $derived(scene.rows.items.filter((i) => i.assetId === item.assetId).length);
@@ -34,8 +36,8 @@
     $effect(() => {
         if (!open) return;
         const wanted = source;
-        void call<{ surfaces: Surface[] }>('GET', `scenes/${scene.id}/items/${item.id}/surfaces`).then((got) => {
-            if (wanted === source) surfaces = got.surfaces;
+        void call<{ surfaces: Surface[]; variants: typeof variants }>('GET', `scenes/${scene.id}/items/${item.id}/surfaces`).then((got) => {
+            if (wanted === source) [surfaces, variants] = [got.surfaces, got.variants];
         });
     });
 
@@ -54,6 +56,23 @@
                     class={['rounded border px-1.5', all === which ? 'border-tide bg-tide text-white' : 'border-line hover:bg-desk']}
                     aria-pressed={all === which}
                     onclick={() => (all = which)}>{which ? `all ${alike} like it` : 'this one'}</button
+                >
+            {/each}
+        </div>
+    {/if}
+    {#if variants.length > 0}
+        <div class="mt-1.5 flex flex-wrap gap-1" role="group" aria-label="Variant">
+            {#each variants as v (v.name)}
+                {@const on = item.surfaces['*']?.variant === v.name}
+                <button
+                    class={[
+                        'flex items-center gap-1 rounded border px-1.5',
+                        on ? 'border-tide ring-1 ring-tide' : 'border-line hover:bg-desk',
+                    ]}
+                    aria-pressed={on}
+                    data-testid={`variant-${v.name}`}
+                    onclick={() => dress('*', { variant: on ? null : v.name })}
+                    ><span class="h-3 w-3 rounded-sm border border-line" style:background={v.colour}></span>{v.name}</button
                 >
             {/each}
         </div>
