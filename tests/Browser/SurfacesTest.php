@@ -56,3 +56,17 @@ test('what is collected in one scene is taken into another production', function
     $page->editing(fn () => $page->press('Put into the scene'));
     expect($to->items()->firstOrFail()->asset_id)->not->toBe($stool);
 });
+
+test('a picture is dragged from the tray on to what it is to lie on', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    // A crate that fills the middle of the first view.
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'crate-large', 'position' => [0, 0, 0], 'name' => 'Crate'], ['do' => 'item.place', 'item' => 'Crate', 'scale' => 2.5]]);
+    [$page] = $this->desk($user, $scene);
+    $page->click('[data-testid=step-Cast]');
+    $page->press('Pictures');
+    $page->see('[data-testid=asset-pattern-dots]');
+    $page->editing(fn () => $page->dropOn('[data-testid=asset-pattern-dots]', 'canvas'));
+    $worn = array_values($scene->items()->firstOrFail()->surfaces ?? []);
+    expect($worn)->toHaveCount(1)->and($worn[0]['picture'])->toBe(Asset::query()->where('slug', 'pattern-dots')->value('id'));
+});

@@ -93,6 +93,24 @@ test('a picture is worn, credited, valid for others, and stays with who may see 
     expect(array_filter(json_decode($p->getOutput(), true), static fn (array $f): bool => $f['errors'] > 0))->toBe([]);
 });
 
+test('what is pointed at is told from its material and colour, also once it is dyed', function (): void {
+    [$scene, $coat] = twoWomen($this);
+    $look = static fn (string $hex): array => CrispReel\Core\Surfaces\Oklab::linear($hex);
+    $wears = fn (): array => array_keys($scene->items()->where('name', 'One')->firstOrFail()->surfaces ?? []);
+    // A fold of the coat, darker than its middle.
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'One', 'at' => ['material' => 'cloth', 'colour' => array_map(static fn (float $c): float => $c * 0.7, $look(substr($coat, -7)))], 'colour' => '#2f8f4f']]);
+    expect($wears())->toBe([$coat]);
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'One', 'at' => ['material' => 'cloth', 'colour' => $look('#2f8f4f')], 'picture' => 'pattern-check']]);
+    expect($wears())->toBe([$coat]);
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'One', 'at' => ['material' => 'hair', 'colour' => $look('#ada7a0')], 'colour' => '#402010']]);
+    expect($wears())->toHaveCount(2)->and($wears()[1])->toStartWith('hair#');
+    // A material without colours at its points.
+    $crate = app(AssetIntake::class)->model($scene->production, Spoiled::thing(0.5), 'Crate', 'prop')->asset_id;
+    $this->edit($scene, [['do' => 'item.add', 'asset' => $crate, 'near' => [6, 0], 'name' => 'Crate'], ['do' => 'item.dress', 'item' => 'Crate', 'at' => ['material' => 'paint', 'colour' => null], 'colour' => '#2f8f4f']]);
+    expect($scene->items()->where('name', 'Crate')->firstOrFail()->surfaces)->toBe(['paint' => ['colour' => '#2f8f4f']]);
+    expect(fn () => $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'at' => ['material' => 'velvet', 'colour' => null], 'colour' => '#2f8f4f']]))->toThrow(UserError::class);
+});
+
 test('a variant that the file offers is put on and taken off', function (): void {
     [$scene] = twoWomen($this);
     $crate = app(AssetIntake::class)->model($scene->production, Spoiled::variedBox(), 'Crate', 'prop')->asset_id;

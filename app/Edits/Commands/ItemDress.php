@@ -9,6 +9,7 @@ use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use App\Models\AssetVersion;
+use CrispReel\Core\Surfaces\Oklab;
 use CrispReel\Core\Surfaces\Wish;
 use Illuminate\Support\Facades\DB;
 use stdClass;
@@ -26,7 +27,7 @@ final class ItemDress implements EditCommand
     public function rules(): array
     {
         return [
-            'item' => 'required', 'surface' => 'sometimes|string|max:200', 'colour' => ['sometimes', 'nullable', 'regex:/^#[0-9a-fA-F]{6}$/'], 'finish' => 'sometimes|nullable|in:'.implode(',', array_keys(Wish::FINISHES)),
+            'item' => 'required', 'surface' => 'sometimes|string|max:200', 'at' => 'sometimes|array', 'at.material' => 'required_with:at|string|max:190', 'at.colour' => 'sometimes|nullable|array|size:3', 'at.colour.*' => 'numeric|between:0,4', 'colour' => ['sometimes', 'nullable', 'regex:/^#[0-9a-fA-F]{6}$/'], 'finish' => 'sometimes|nullable|in:'.implode(',', array_keys(Wish::FINISHES)),
             'picture' => 'sometimes|nullable', 'variant' => 'sometimes|nullable|string|max:80', 'metres' => 'sometimes|numeric|between:0.01,100', 'all' => 'sometimes|boolean', 'reset' => 'sometimes|boolean',
         ];
     }
@@ -42,6 +43,9 @@ final class ItemDress implements EditCommand
             $given['colour'] = strtolower($in['colour']);
         }
         $key = is_string($in['surface'] ?? null) ? $in['surface'] : '';
+        if (is_array($in['at'] ?? null)) {
+            $key = $this->pointedAt($item, $in['at']);
+        }
         if (array_key_exists('variant', $in)) {
             [$key, $given] = [Wish::WHOLE, ['variant' => $in['variant']]];
         }
@@ -86,6 +90,30 @@ final class ItemDress implements EditCommand
         }
 
         return is_string($wanted) ? lcfirst($wanted) : 'as its file has it';
+    }
+
+    /**
+     * The surface that shows a colour: of its material's tones the nearest, in what it came in or in what it wears now.
+     *
+     * @param  array<array-key, mixed>  $at
+     */
+    private function pointedAt(stdClass $item, array $at): string
+    {
+        $worn = json_decode(is_string($item->surfaces) ? $item->surfaces : '', true);
+        $seen = is_array($at['colour'] ?? null) ? Oklab::of([(float) $at['colour'][0], (float) $at['colour'][1], (float) $at['colour'][2]]) : null;
+        $best = ['', INF];
+        foreach (app(Dresser::class)->surfaces($this->blob($item)) as $s) {
+            $material = preg_replace('/#[0-9a-f]{6}$/', '', $s['key']);
+            if ($material !== $at['material'] && ! ($at['material'] === '' && str_starts_with($s['key'], 'surface '))) {
+                continue;
+            }
+            $now = is_array($worn) && is_string($worn[$s['key']]['colour'] ?? null) ? $worn[$s['key']]['colour'] : $s['colour'];
+            $lab = Oklab::of(Oklab::linear($now));
+            $far = $seen === null ? 0.0 : hypot(0.4 * ($lab[0] - $seen[0]), hypot($lab[1] - $seen[1], $lab[2] - $seen[2]));
+            $best = $far < $best[1] ? [$s['key'], $far] : $best;
+        }
+
+        return $best[0];
     }
 
     private function named(stdClass $item, string $key): string

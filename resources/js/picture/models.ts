@@ -73,6 +73,7 @@ export function paintAll(root: Object3D, paint: (from: Material, coloured: boole
         const from = Array.isArray(o.material) ? o.material[0] : o.material;
         if (!from) return;
         const coloured = o.geometry.getAttribute('color') !== undefined;
+        o.userData.surface = from.name;
         o.material = paint(from, coloured);
         o.castShadow = from.userData.paint !== 'eye' && from.userData.paint !== 'backdrop' && !from.transparent;
         o.receiveShadow = from.userData.paint !== 'backdrop';

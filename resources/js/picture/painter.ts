@@ -10,6 +10,8 @@ import {
     Vector3,
     WebGLRenderer,
     WebGLRenderTarget,
+    type Intersection,
+    type Mesh,
     type Object3D,
 } from 'three';
 import { ModelShelf } from './models';
@@ -184,12 +186,13 @@ export class Painter {
     }
 
     /** What lies under a place of the picture (x, y from -1 to 1): item and point in the world. */
-    pick(x: number, y: number): { item: string | null; point: Vector3 } | null {
+    /** What a place of the picture (-1 to 1) shows: the item, the point, the surface by its material and colour there (linear). */
+    pick(x: number, y: number): { item: string | null; point: Vector3; surface: SurfaceHit } | null {
         const ray = new Raycaster();
         ray.setFromCamera(new Vector2(x, y), this.camera);
         const hits = ray.intersectObjects<Object3D>(this.stage.pickable(), true);
         const hit = hits.find((h) => this.stage.itemOf(h.object) !== null);
-        return hit ? { item: this.stage.itemOf(hit.object), point: hit.point } : null;
+        return hit ? { item: this.stage.itemOf(hit.object), point: hit.point, surface: surfaceAt(hit) } : null;
     }
 
     /** Where a point of the world falls in the picture, from -1 to 1. */
@@ -220,4 +223,20 @@ function lensOf(view: View): LensBlur {
 
 export function viewOf(row: CameraRow, sensorWidthMm: number): View {
     return { ...row, sensorWidthMm };
+}
+
+export interface SurfaceHit {
+    material: string;
+    colour: [number, number, number] | null;
+}
+
+function surfaceAt(hit: Intersection): SurfaceHit {
+    const mesh = hit.object as Mesh;
+    const colours = mesh.geometry.getAttribute('color');
+    const v = hit.face?.a;
+    const name: unknown = mesh.userData.surface;
+    return {
+        material: typeof name === 'string' ? name : '',
+        colour: colours && v !== undefined ? [colours.getX(v), colours.getY(v), colours.getZ(v)] : null,
+    };
 }

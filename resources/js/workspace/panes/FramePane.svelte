@@ -299,7 +299,18 @@
         const y = 1 - ((e.clientY - r.top) / r.height) * 2;
         const caster = new Raycaster();
         caster.setFromCamera(new Vector2(x, y), painter.camera);
-        const point = painter.pick(x, y)?.point ?? caster.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), 0), new Vector3());
+        const hit = painter.pick(x, y);
+        if (scene.asset(id)?.kind === 'picture') {
+            if (hit?.item) void scene.edit({ do: 'item.dress', item: hit.item, at: hit.surface, picture: id });
+            else
+                scene.notice = {
+                    kind: 'info',
+                    message: 'Nothing is there that could wear it.',
+                    remedy: 'Let it go over a person, a set or a prop.',
+                };
+            return;
+        }
+        const point = hit?.point ?? caster.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), 0), new Vector3());
         const eye = painter.camera.position;
         if (point) void scene.edit({ do: 'item.add', asset: id, near: [point.x, point.z], facing: [eye.x, eye.z] });
     }

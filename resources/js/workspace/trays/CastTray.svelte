@@ -8,17 +8,18 @@
 
     const { scene, view, kit } = getDesk();
     let search = $state('');
-    let kind = $state<'all' | 'performer' | 'set' | 'prop'>('all');
+    let kind = $state<'all' | 'performer' | 'set' | 'prop' | 'picture'>('all');
     const kinds = [
         ['all', 'All'],
         ['performer', 'People'],
         ['set', 'Sets'],
         ['prop', 'Props'],
+        ['picture', 'Pictures'],
     ] as const;
 
     const found = $derived(
         scene.assets.filter((a) => {
-            if (!['performer', 'set', 'prop'].includes(a.kind) || (kind !== 'all' && a.kind !== kind)) return false;
+            if (kind === 'all' ? !['performer', 'set', 'prop'].includes(a.kind) : a.kind !== kind) return false;
             const text = `${a.name} ${a.tags.join(' ')}`.toLowerCase();
             return search
                 .toLowerCase()
@@ -38,6 +39,14 @@
     });
 
     async function add(a: AssetRow) {
+        if (a.kind === 'picture') {
+            scene.notice = {
+                kind: 'info',
+                message: 'A picture is worn.',
+                remedy: 'Drag it on to a surface in the picture, or choose it under Surfaces in a card.',
+            };
+            return;
+        }
         const home = a.kind === 'set';
         const at = view.target;
         const eye = view.free.position;
@@ -67,7 +76,7 @@
             bind:value={search}
             onkeydown={(e: KeyboardEvent) => e.stopPropagation()}
         />
-        <div class="flex gap-1">
+        <div class="flex flex-wrap gap-1">
             {#each kinds as [k, text] (k)}
                 <button
                     class={['rounded border px-2 py-0.5 text-xs', kind === k ? 'border-tide bg-tide text-white' : 'border-line bg-sheet']}
@@ -79,7 +88,11 @@
     </div>
     <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-2 overflow-auto p-2">
         {#each found as a (a.id)}
-            <AssetTile asset={a} hint="Click or drag it into the scene" pick={() => add(a)} />
+            <AssetTile
+                asset={a}
+                hint={a.kind === 'picture' ? 'Drag it on to a surface in the picture' : 'Click or drag it into the scene'}
+                pick={() => add(a)}
+            />
         {:else}
             <p class="col-span-2 p-2 text-soft">Nothing in the kit is called that.</p>
         {/each}
