@@ -1,0 +1,4 @@
+export * from './ground';
+export * from './paint';
+export * from './sky';
+export * from './water';
