@@ -111,6 +111,7 @@ final class EditRunner
             throw new UserError('edit.shape', "Command {$n} has no name; \"do\" says what to do.", 'Give each command a "do".');
         }
         $kind = CommandList::get($command['do']);
+        $this->refuseEmpty($command, $kind, $n);
         $validator = Validator::make($command, $kind->rules());
         if ($validator->fails()) {
             throw new UserError('edit.input', "Command {$n} ({$kind->name()}): ".$validator->errors()->first(), 'Correct it and send it again; nothing was changed.');
@@ -120,6 +121,21 @@ final class EditRunner
         $in = $validator->validated();
 
         return [$kind, $in + (isset($command['as']) ? ['as' => $command['as']] : [])];
+    }
+
+    /**
+     * The validator passes empty texts by; a number or a choice cannot be one.
+     *
+     * @param  array<array-key, mixed>  $command
+     */
+    private function refuseEmpty(array $command, EditCommand $kind, int $n): void
+    {
+        foreach ($kind->rules() as $field => $rule) {
+            $rule = is_array($rule) ? implode('|', array_filter($rule, is_string(...))) : $rule;
+            if (($command[$field] ?? null) === '' && preg_match('/(^|\|)(integer|numeric|boolean|array|in:)/', $rule) === 1) {
+                throw new UserError('edit.input', "Command {$n} ({$kind->name()}): {$field} is empty.", 'Give it a value, or leave it out; nothing was changed.');
+            }
+        }
     }
 
     private function locked(Scene $scene): Scene
