@@ -66,20 +66,16 @@ final readonly class Document
             array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
             array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
-            self::windOf($in, $data['wind'] ?? null),
+            self::windOf($in->child('wind')),
         );
         $document->checkReferences();
 
         return $document;
     }
 
-    private static function windOf(Input $in, mixed $data): Wind
+    private static function windOf(Input $w): Wind
     {
         $default = new Wind;
-        if (! is_array($data)) {
-            return $default;
-        }
-        $w = new Input($data, $in->path('wind'));
 
         return new Wind($w->number('towardsDeg', $default->towardsDeg, -3600, 3600), $w->number('speed', $default->speed, 0, 40), $w->number('gusts', $default->gusts, 0, 1), $w->whole('seed', $default->seed, 0, 1_000_000));
     }

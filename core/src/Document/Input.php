@@ -118,7 +118,8 @@ final readonly class Input
     public function map(string $key): array
     {
         $v = $this->data[$key] ?? [];
-        if (! is_array($v)) {
+        // An empty object and an empty list look alike once they are decoded.
+        if (! is_array($v) || ($v !== [] && array_is_list($v))) {
             throw UnableToReadDocument::at($this->path($key), 'an object belongs here');
         }
 
@@ -143,6 +144,27 @@ final readonly class Input
         foreach (array_keys($v) as $i) {
             $pair = $all->numbers((string) $i, 2);
             $out[] = [$pair[0], $pair[1]];
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<string>  $among
+     * @return list<string>
+     */
+    public function choices(string $key, array $among): array
+    {
+        $v = $this->data[$key] ?? [];
+        if (! is_array($v) || ! array_is_list($v)) {
+            throw UnableToReadDocument::at($this->path($key), 'a list belongs here');
+        }
+        $out = [];
+        foreach ($v as $one) {
+            if (! is_string($one) || ! in_array($one, $among, true)) {
+                throw UnableToReadDocument::at($this->path($key), sprintf('"%s" is not one of %s', is_scalar($one) ? (string) $one : '?', implode(', ', $among)));
+            }
+            $out[] = $one;
         }
 
         return $out;

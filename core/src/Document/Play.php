@@ -58,12 +58,7 @@ final readonly class Play
     public static function from(Input $beat): self
     {
         $in = $beat->child('play');
-        $mask = array_values(array_map(strval(...), array_filter($in->map('mask'), is_string(...))));
-        foreach ($mask as $part) {
-            if (! in_array($part, self::PARTS, true)) {
-                throw UnableToReadDocument::at($in->path('mask'), "\"{$part}\" is not one of ".implode(', ', self::PARTS));
-            }
-        }
+        $mask = $in->choices('mask', self::PARTS);
 
         return new self(
             $in->yes('mirror'), $in->yes('reverse'), self::easeOf($in), self::speedsOf($in),
