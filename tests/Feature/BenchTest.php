@@ -25,6 +25,13 @@ test('the benchmark computes what three.js computes and leaves nothing behind', 
         ->and([User::query()->count(), Production::query()->count()])->toBe([$people, $productions]);
 });
 
+test('the kit is measured, and its two thousand assets go again', function (): void {
+    $before = App\Models\Asset::query()->count();
+    expect(Artisan::call('reel:bench', ['--only' => 'kit', '--json' => true]))->toBe(0);
+    $kit = json_decode(Artisan::output(), true)['kit'];
+    expect($kit['assets_on_the_shelf'])->toBeGreaterThan(2000)->and($kit['stiff_against_soft'])->toEqualWithDelta($kit['stiff_cloth_ms'] / $kit['cloth_of_289_points_a_second_ms'], 1e-9)->and(App\Models\Asset::query()->count())->toBe($before);
+});
+
 test('an unknown part is refused', function (): void {
     expect(Artisan::call('reel:bench', ['--only' => 'everything']))->toBe(2);
 });

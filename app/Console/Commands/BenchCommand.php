@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\CoreBench;
+use App\Bench\KitBench;
 use App\Bench\PerformanceBench;
 use App\Bench\PictureBench;
 use App\Bench\ToleranceBench;
@@ -19,15 +20,15 @@ use Symfony\Component\Process\Process;
 /** Measures on a copy of the demo scene, which goes again afterwards. */
 final class BenchCommand extends ReelCommand
 {
-    protected $signature = 'reel:bench {--only= : core, performances, tolerances, drawing or waiting} {--edits=40 : edits to time} {--json}';
+    protected $signature = 'reel:bench {--only= : core, kit, performances, tolerances, drawing or waiting} {--edits=40 : edits to time} {--json}';
 
     protected $description = 'The benchmark: figures and ratios of one run';
 
     protected function work(): int
     {
         $only = $this->option('only');
-        if (! in_array($only, [null, 'core', 'performances', 'tolerances', 'drawing', 'waiting'], true)) {
-            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=performances, --only=tolerances, --only=drawing or --only=waiting.');
+        if (! in_array($only, [null, 'core', 'kit', 'performances', 'tolerances', 'drawing', 'waiting'], true)) {
+            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=kit, --only=performances, --only=tolerances, --only=drawing or --only=waiting.');
         }
         $edits = max(5, $this->whole('edits') ?? 40);
         // What is drawn here is drawn now, not by the queue's workers.
@@ -47,6 +48,10 @@ final class BenchCommand extends ReelCommand
                 $data['core'] = $core->scene($scene);
                 $data['against_three'] = $core->againstThree(app(SceneStream::class)->compile($scene));
             }
+            if ($only === null || $only === 'kit') {
+                $this->say('Kit');
+                $data['kit'] = app(KitBench::class)->all($this->production($user), $user);
+            }
             if ($only === null || $only === 'performances') {
                 $this->say('Performances');
                 $data += app(PerformanceBench::class)->all($scene, $this->production($user));
@@ -55,7 +60,7 @@ final class BenchCommand extends ReelCommand
                 $this->say('Tolerances');
                 $data['tolerances_reached_and_bar'] = app(ToleranceBench::class)->all($scene, $this->production($user));
             }
-            if (! in_array($only, ['core', 'performances', 'tolerances'], true)) {
+            if (! in_array($only, ['core', 'kit', 'performances', 'tolerances'], true)) {
                 $server = $this->server();
                 $pictures = app(PictureBench::class);
                 if ($only !== 'waiting') {

@@ -130,15 +130,25 @@ final class ClothSolver
             if ($size < 1e-9) {
                 continue;
             }
-            [$wp, $wq, $wr, $ws] = [$w[intdiv($p, 3)], $w[intdiv($q, 3)], $w[intdiv($r, 3)], $w[intdiv($s, 3)]];
-            $sum = $wp * $kp * $kp + $wq * $kq * $kq + $wr * $kr * $kr + $ws * $ks * $ks;
-            $by = ($rest - $size) / ($size * ($sum + $compliance * $perSecond));
-            foreach ([[$p, $kp * $wp], [$q, $kq * $wq], [$r, $kr * $wr], [$s, $ks * $ws]] as [$i, $share]) {
-                $f = $by * $share;
-                $x[$i] += $f * $ex;
-                $x[$i + 1] += $f * $ey;
-                $x[$i + 2] += $f * $ez;
-            }
+            $fp = $kp * $w[intdiv($p, 3)];
+            $fq = $kq * $w[intdiv($q, 3)];
+            $fr = $kr * $w[intdiv($r, 3)];
+            $fs = $ks * $w[intdiv($s, 3)];
+            $by = ($rest - $size) / ($size * ($fp * $kp + $fq * $kq + $fr * $kr + $fs * $ks + $compliance * $perSecond));
+            [$ex, $ey, $ez] = [$by * $ex, $by * $ey, $by * $ez];
+            // Written out: lists made in here cost as much as all the rest.
+            $x[$p] += $fp * $ex;
+            $x[$p + 1] += $fp * $ey;
+            $x[$p + 2] += $fp * $ez;
+            $x[$q] += $fq * $ex;
+            $x[$q + 1] += $fq * $ey;
+            $x[$q + 2] += $fq * $ez;
+            $x[$r] += $fr * $ex;
+            $x[$r + 1] += $fr * $ey;
+            $x[$r + 2] += $fr * $ez;
+            $x[$s] += $fs * $ex;
+            $x[$s + 1] += $fs * $ey;
+            $x[$s + 2] += $fs * $ez;
         }
         $this->x = $x;
     }
