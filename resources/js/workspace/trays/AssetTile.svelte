@@ -11,6 +11,7 @@
         if (asset.kind === 'sound') return `${f.seconds?.toFixed(1) ?? '?'} s`;
         if (asset.kind === 'motion')
             return `${f.seconds?.toFixed(1) ?? '?'} s${f.loops ? ', loops' : ''}${f.travel && f.travel > 0.1 ? `, ${f.travel.toFixed(1)} m` : ''}`;
+        if (asset.kind === 'performer' && f.size) return `${(f.size[1] ?? 0).toFixed(2)} m tall`;
         return f.size ? f.size.map((s) => s.toFixed(s < 1 ? 2 : 1)).join(' x ') + ' m' : '';
     });
 
