@@ -6,7 +6,6 @@ namespace CrispReel\Core\Cloth;
 
 use CrispReel\Core\Math\Noise;
 use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Math\V3;
 
 /**
  * Position-based cloth with compliance (Macklin, Müller and Chentanez 2016), many small steps of one pass each (Macklin et
@@ -46,17 +45,10 @@ final class ClothSolver
     /** @var list<float> lengths of threads, then of braces */
     private array $lengths = [];
 
-    /** Below this bend braces are enough, and hinges would cost and do nothing that is seen. */
-    private const LIMP = 0.2;
-
     /** Times that hinges are brought home in a step: with one, a sheet of leather hangs like wool. */
     private const PASSES = 4;
 
-    /** Bending rigidity at bend 1, newton metres: card. It falls with the cube of bend, as it does with thickness. */
-    private const RIGIDITY = 0.5;
-
-    /** @var list<array{int, int, int, int, float, float, float, float, float, float}> four particles times three, their weights, the bend at rest, compliance */
-    private array $hinges = [];
+    private readonly Hinges $hinges;
 
     /** @param  list<float>  $start  3 a particle, in the world */
     public function __construct(private readonly Fabric $fabric, array $start, private readonly float $scale = 1.0)
@@ -70,7 +62,7 @@ final class ClothSolver
                 $this->x[3 * $p + $k] += self::UNEVEN * (Noise::hash(3 * $p + $k) - 0.5);
             }
         }
-        $this->hinges = self::hingesOf($fabric, $scale);
+        $this->hinges = Hinges::of($fabric, $scale);
         $r = $fabric->rest;
         foreach ([$fabric->threads, $fabric->braces] as $pairs) {
             for ($i = 0, $n = count($pairs); $i < $n; $i += 2) {
@@ -78,79 +70,6 @@ final class ClothSolver
                 $this->lengths[] = $scale * sqrt(($r[$a] - $r[$b]) ** 2 + ($r[$a + 1] - $r[$b + 1]) ** 2 + ($r[$a + 2] - $r[$b + 2]) ** 2);
             }
         }
-    }
-
-    /**
-     * An edge and the points across it: the sum of the four by their cotangent weights is 0 where the two triangles lie in
-     * one plane, and grows with the angle between them. Energy of the sum e: 3/2 D e^2 / (both areas).
-     *
-     * @return list<array{int, int, int, int, float, float, float, float, float, float}>
-     */
-    private static function hingesOf(Fabric $fabric, float $scale): array
-    {
-        if ($fabric->bend < self::LIMP) {
-            return [];
-        }
-        $rigidity = self::RIGIDITY * $fabric->bend ** 3;
-        $at = static fn (int $p): array => [$scale * $fabric->rest[3 * $p], $scale * $fabric->rest[3 * $p + 1], $scale * $fabric->rest[3 * $p + 2]];
-        $cot = static function (int $corner, int $b, int $c) use ($at): float {
-            [$u, $v] = [V3::sub($at($b), $at($corner)), V3::sub($at($c), $at($corner))];
-
-            return V3::dot($u, $v) / max(1e-9, V3::length(V3::cross($u, $v)));
-        };
-        $out = [];
-        foreach ($fabric->hinges as [$p, $q, $r, $s]) {
-            [$a, $b, $c, $d] = [$cot($p, $q, $r), $cot($p, $q, $s), $cot($q, $p, $r), $cot($q, $p, $s)];
-            $weights = [$c + $d, $a + $b, -$a - $c, -$b - $d];
-            $e = [0.0, 0.0, 0.0];
-            foreach ([$p, $q, $r, $s] as $k => $particle) {
-                $e = V3::addScaled($e, $at($particle), $weights[$k]);
-            }
-            $area = 0.0;
-            foreach ([$r, $s] as $far) {
-                $area += V3::length(V3::cross(V3::sub($at($q), $at($p)), V3::sub($at($far), $at($p)))) / 2;
-            }
-            $out[] = [3 * $p, 3 * $q, 3 * $r, 3 * $s, $weights[0], $weights[1], $weights[2], $weights[3], V3::length($e), $area / (3 * $rigidity)];
-        }
-
-        return $out;
-    }
-
-    /** Brings every hinge towards the angle that it has at rest. */
-    private function stiffen(): void
-    {
-        $x = $this->x;
-        $w = $this->w;
-        $perSecond = self::STEPS ** 2;
-        foreach ($this->hinges as [$p, $q, $r, $s, $kp, $kq, $kr, $ks, $rest, $compliance]) {
-            $ex = $kp * $x[$p] + $kq * $x[$q] + $kr * $x[$r] + $ks * $x[$s];
-            $ey = $kp * $x[$p + 1] + $kq * $x[$q + 1] + $kr * $x[$r + 1] + $ks * $x[$s + 1];
-            $ez = $kp * $x[$p + 2] + $kq * $x[$q + 2] + $kr * $x[$r + 2] + $ks * $x[$s + 2];
-            $size = sqrt($ex * $ex + $ey * $ey + $ez * $ez);
-            if ($size < 1e-9) {
-                continue;
-            }
-            $fp = $kp * $w[intdiv($p, 3)];
-            $fq = $kq * $w[intdiv($q, 3)];
-            $fr = $kr * $w[intdiv($r, 3)];
-            $fs = $ks * $w[intdiv($s, 3)];
-            $by = ($rest - $size) / ($size * ($fp * $kp + $fq * $kq + $fr * $kr + $fs * $ks + $compliance * $perSecond));
-            [$ex, $ey, $ez] = [$by * $ex, $by * $ey, $by * $ez];
-            // Written out: lists made in here cost as much as all the rest.
-            $x[$p] += $fp * $ex;
-            $x[$p + 1] += $fp * $ey;
-            $x[$p + 2] += $fp * $ez;
-            $x[$q] += $fq * $ex;
-            $x[$q + 1] += $fq * $ey;
-            $x[$q + 2] += $fq * $ez;
-            $x[$r] += $fr * $ex;
-            $x[$r + 1] += $fr * $ey;
-            $x[$r + 2] += $fr * $ez;
-            $x[$s] += $fs * $ex;
-            $x[$s + 1] += $fs * $ey;
-            $x[$s + 2] += $fs * $ez;
-        }
-        $this->x = $x;
     }
 
     /**
@@ -165,7 +84,7 @@ final class ClothSolver
     public function advance(int $steps, array $from, array $to, array $wind, array $bodies = [], array $bodiesTo = [], float $floor = -INF): void
     {
         $near = $this->near($bodies, $bodiesTo);
-        $passes = $this->hinges === [] ? 1 : self::PASSES;
+        $passes = $this->hinges->none() ? 1 : self::PASSES;
         for ($s = 1; $s <= $steps; $s++) {
             $u = $s / $steps;
             $this->blow($wind);
@@ -175,7 +94,7 @@ final class ClothSolver
             $this->hold($this->fabric->threads, 0, self::GIVE);
             $this->hold($this->fabric->braces, intdiv(count($this->fabric->threads), 2), 0.5 * (1 - $this->fabric->bend) ** 4 / max(1e-3, $this->fabric->bend) * 1e-2);
             for ($pass = 0; $pass < $passes; $pass++) {
-                $this->stiffen();
+                $this->x = $this->hinges->bent($this->x, $this->w);
                 $this->hold($this->fabric->threads, 0, self::GIVE);
             }
             foreach ($near as $b => $particles) {

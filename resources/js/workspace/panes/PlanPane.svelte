@@ -5,6 +5,8 @@
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
     import PathMarks from './PathMarks.svelte';
+    import { namesApart, type Mark } from './plan';
+    import PlanMark from './PlanMark.svelte';
 
     const { scene, playhead, view } = getDesk();
 
@@ -33,15 +35,6 @@
     const block = $derived.by((): PoseBlock | null => (void scene.blocksVersion, scene.blockAt(playhead.frame)));
     const px = $derived((x: number) => size.width / 2 + (x - centre.x) * zoom);
     const pz = $derived((z: number) => size.height / 2 + (z - centre.z) * zoom);
-
-    interface Mark {
-        item: ItemRow;
-        x: number;
-        z: number;
-        heading: number;
-        bounds: [number, number, number, number];
-        backdrop: boolean;
-    }
 
     const marks = $derived.by((): Mark[] => {
         const list: Mark[] = [];
@@ -82,6 +75,12 @@
         const order = { set: 0, prop: 1, performer: 2 };
         return list.sort((a, b) => order[a.item.kind] - order[b.item.kind]);
     });
+
+    const names = $derived(
+        namesApart(
+            marks.filter((m) => m.item.kind === 'performer').map((m) => ({ id: m.item.id, x: px(m.x), y: pz(m.z), text: m.item.name })),
+        ),
+    );
 
     // The first time a scene shows, the plan fits what stands in it.
     $effect(() => {
@@ -291,89 +290,19 @@
             <line x1={l.x1} y1={l.y1} x2={l.x2} y2={l.y2} stroke={l.main ? '#b9ad95' : '#e4dccb'} stroke-width="1" />
         {/each}
         {#each marks as m (m.item.id)}
-            {@const colour = tapeColour(m.item.tape)}
-            {@const on = scene.isSelected('items', m.item.id)}
             {#if !m.backdrop}
-                <g
-                    transform={`translate(${px(m.x)} ${pz(m.z)})`}
-                    class="cursor-move outline-none"
-                    role="button"
-                    tabindex="0"
-                    aria-label={m.item.name}
-                    data-testid={`plan-item-${m.item.name}`}
-                    onpointerdown={(e) => itemDown(e, m.item)}
-                    onkeydown={(e) => key(e, m.item)}
-                >
-                    {#if m.item.kind === 'performer'}
-                        <!-- A T of tape: the bar across the toes, the stem behind. -->
-                        <g transform={`rotate(${-m.heading})`}>
-                            {#if on}<circle
-                                    r={Math.max(15, zoom * 0.42)}
-                                    fill={colour}
-                                    fill-opacity=".16"
-                                    stroke={colour}
-                                    stroke-width="1.5"
-                                />{/if}
-                            <circle r="13" fill="transparent" />
-                            <path d="M -10 5 h 20 M 0 5 v -13" stroke={colour} stroke-width="5" stroke-linecap="butt" fill="none" />
-                        </g>
-                    {:else}
-                        <g transform={`rotate(${-m.heading})`}>
-                            <rect
-                                x={m.bounds[0] * zoom}
-                                y={m.bounds[1] * zoom}
-                                width={Math.max(5, (m.bounds[2] - m.bounds[0]) * zoom)}
-                                height={Math.max(5, (m.bounds[3] - m.bounds[1]) * zoom)}
-                                rx="2"
-                                fill={m.item.kind === 'set' ? '#d8ccb2' : colour}
-                                fill-opacity={m.item.kind === 'set'
-                                    ? (m.bounds[2] - m.bounds[0]) * (m.bounds[3] - m.bounds[1]) > 12
-                                        ? 0.28
-                                        : 0.8
-                                    : 0.35}
-                                stroke={on ? '#0b6e6e' : m.item.kind === 'set' ? '#a3957a' : colour}
-                                stroke-width={on ? 2 : 1}
-                            />
-                        </g>
-                    {/if}
-                    {#if m.item.kind !== 'prop' || on}
-                        {@const open = m.item.kind === 'set' && (m.bounds[2] - m.bounds[0]) * (m.bounds[3] - m.bounds[1]) > 12}
-                        <text
-                            x={open ? m.bounds[0] * zoom + 6 : 0}
-                            y={m.item.kind === 'performer' ? -14 : open ? m.bounds[1] * zoom + 14 : 4}
-                            text-anchor={open ? 'start' : 'middle'}
-                            class="pointer-events-none text-[11px] font-semibold"
-                            fill={m.item.kind === 'performer' ? colour : '#5b5342'}
-                            stroke="#fbf9f4"
-                            stroke-width="3"
-                            paint-order="stroke">{m.item.name}</text
-                        >
-                    {/if}
-                </g>
-                {#if on && scene.canEdit}
-                    {@const a = (m.heading * Math.PI) / 180}
-                    {@const r = Math.max(24, (m.item.kind === 'performer' ? 0.55 : Math.max(m.bounds[2], m.bounds[3])) * zoom + 10)}
-                    <line
-                        x1={px(m.x)}
-                        y1={pz(m.z)}
-                        x2={px(m.x) + Math.sin(a) * r}
-                        y2={pz(m.z) + Math.cos(a) * r}
-                        stroke={colour}
-                        stroke-dasharray="3 3"
-                    />
-                    <circle
-                        class="cursor-grab"
-                        role="presentation"
-                        data-testid="plan-knob"
-                        cx={px(m.x) + Math.sin(a) * r}
-                        cy={pz(m.z) + Math.cos(a) * r}
-                        r="6"
-                        fill={colour}
-                        stroke="#fff"
-                        stroke-width="2"
-                        onpointerdown={(e) => knobDown(e, m.item)}
-                    />
-                {/if}
+                <PlanMark
+                    mark={m}
+                    x={px(m.x)}
+                    y={pz(m.z)}
+                    {zoom}
+                    name={names.get(m.item.id) ?? -14}
+                    on={scene.isSelected('items', m.item.id)}
+                    knob={scene.canEdit}
+                    grab={(e) => itemDown(e, m.item)}
+                    grabKnob={(e) => knobDown(e, m.item)}
+                    key={(e) => key(e, m.item)}
+                />
             {/if}
         {/each}
         {#each routes as r (r.item.id)}

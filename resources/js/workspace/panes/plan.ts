@@ -1,0 +1,34 @@
+import type { ItemRow } from '../rows';
+
+/** What stands somewhere on the plan: place and heading in the scene, bounds in metres of its own. */
+export interface Mark {
+    item: ItemRow;
+    x: number;
+    z: number;
+    heading: number;
+    bounds: [number, number, number, number];
+    backdrop: boolean;
+}
+
+const ABOVE = -14;
+const BELOW = 24;
+const LINE = 12;
+const LETTER = 6.4;
+
+/** How far above (or below) its place each name is written, so that it lies on no other name and on nobody's mark. */
+export function namesApart(people: { id: number; x: number; y: number; text: string }[]): Map<number, number> {
+    const out = new Map<number, number>();
+    // Middles, half widths and half heights.
+    const taken = people.map((p) => ({ x: p.x, y: p.y - 2, half: 11, tall: 10 }));
+    for (const p of [...people].sort((a, b) => a.y - b.y || a.x - b.x)) {
+        const half = (p.text.length * LETTER) / 2;
+        const free = (dy: number) =>
+            taken.every((t) => Math.abs(t.y - (p.y + dy - 4)) >= t.tall + LINE / 2 - 0.5 || Math.abs(t.x - p.x) >= t.half + half);
+        // Above the mark, then below it, then farther off by turns.
+        const tries = [ABOVE, BELOW, ABOVE - LINE, BELOW + LINE, ABOVE - 2 * LINE, BELOW + 2 * LINE, ABOVE - 3 * LINE, BELOW + 3 * LINE];
+        const dy = tries.find(free) ?? ABOVE;
+        out.set(p.id, dy);
+        taken.push({ x: p.x, y: p.y + dy - 4, half, tall: LINE / 2 });
+    }
+    return out;
+}
