@@ -22,6 +22,9 @@ final class Dresser
     /** Pixels along the longer side of a picture on a surface. */
     private const MOST_PIXELS = 2048;
 
+    /** @var array<string, string> file by what was wished for: of a crowd in one coat only the first is asked after */
+    private array $known = [];
+
     public function __construct(private readonly BlobStore $blobs, private readonly AssetSource $assets)
     {
     }
@@ -37,16 +40,16 @@ final class Dresser
             return $source;
         }
         $key = hash('sha256', json_encode([Dress::VERSION, $source, array_map(static fn (Wish $w): array => $w->toArray(), $wishes)], JSON_THROW_ON_ERROR));
-        $known = DB::table('dressings')->where('key', $key)->value('blob');
+        $known = $this->known[$key] ?? DB::table('dressings')->where('key', $key)->value('blob');
         if (is_string($known)) {
-            return $known;
+            return $this->known[$key] = $known;
         }
         $blob = $this->blobs->put(Dress::glb($this->blobs->get($source), $wishes, $this->picture(...)));
         DB::table('dressings')->insertOrIgnore([
             'key' => $key, 'source' => $source, 'blob' => $blob, 'pictures' => json_encode(array_values(array_unique(array_filter(array_map(static fn (Wish $w): ?string => $w->picture, $wishes)))), JSON_THROW_ON_ERROR),
         ]);
 
-        return $blob;
+        return $this->known[$key] = $blob;
     }
 
     /** @return list<list<string>> each way in which a dressed file was made: the file that it came from, then pictures */

@@ -17,8 +17,9 @@ final class SceneRows
     {
         $out = [];
         foreach (self::TABLES as $table) {
-            $out[$table] = DB::table($table)->where('scene_id', $scene->id)->orderBy($table === 'shots' ? 'sort' : 'id')->get()
-                ->map(static fn (object $r): array => self::present($table, (array) $r))->all();
+            $rows = DB::table($table)->where('scene_id', $scene->id)->orderBy($table === 'shots' ? 'sort' : 'id')->get()->map(static fn (object $r): array => (array) $r)->all();
+            $pins = $table === 'items' ? self::pins($rows) : [];
+            $out[$table] = array_map(static fn (array $r): array => self::present($table, $r, $pins), array_values($rows));
         }
 
         return $out;
@@ -31,18 +32,33 @@ final class SceneRows
     public static function changes(array $changes): array
     {
         $out = [];
+        $pins = self::pins(array_column(array_filter($changes, static fn (array $c): bool => $c['table'] === 'items' && $c['after'] !== null), 'after'));
         foreach ($changes as $c) {
-            $out["{$c['table']} {$c['id']}"] = ['table' => $c['table'], 'id' => $c['id'], 'row' => $c['after'] === null ? null : self::present($c['table'], $c['after'])];
+            $out["{$c['table']} {$c['id']}"] = ['table' => $c['table'], 'id' => $c['id'], 'row' => $c['after'] === null ? null : self::present($c['table'], $c['after'], $pins)];
         }
 
         return array_values($out);
     }
 
     /**
+     * Numbers of the versions that items stay at, by the version's id.
+     *
+     * @param  array<int, array<string, mixed>>  $items
+     * @return array<int, int>
+     */
+    private static function pins(array $items): array
+    {
+        $ids = array_filter(array_column($items, 'pinned_version_id'));
+
+        return $ids === [] ? [] : array_map(static fn (mixed $n): int => is_numeric($n) ? (int) $n : 0, DB::table('asset_versions')->whereIn('id', $ids)->pluck('number', 'id')->all());
+    }
+
+    /**
      * @param  array<string, mixed>  $r
+     * @param  array<int, int>  $pins  number of a version by its id
      * @return array<string, mixed>
      */
-    public static function present(string $table, array $r): array
+    private static function present(string $table, array $r, array $pins): array
     {
         $n = static fn (string $k): ?int => $r[$k] === null ? null : (int) $r[$k];
         $f = static fn (string $k): ?float => $r[$k] === null ? null : (float) $r[$k];
@@ -51,7 +67,7 @@ final class SceneRows
             'items' => [
                 'id' => $n('id'), 'kind' => $r['kind'], 'assetId' => $n('asset_id'), 'name' => $r['name'], 'tape' => $n('tape'),
                 'position' => [$f('x'), $f('y'), $f('z')], 'headingDeg' => $f('heading_deg'), 'scale' => $f('scale'),
-                'pinned' => $r['pinned_version_id'] === null ? null : (int) DB::table('asset_versions')->where('id', $r['pinned_version_id'])->value('number'),
+                'pinned' => $r['pinned_version_id'] === null ? null : $pins[(int) $r['pinned_version_id']] ?? null,
                 'moves' => self::json($r['moves']), 'route' => $r['route'] === null ? null : self::json($r['route']), 'surfaces' => (object) self::json($r['surfaces'] ?? null),
                 'cloth' => ($r['cloth'] ?? null) === null ? null : self::json($r['cloth']),
             ],
