@@ -141,8 +141,24 @@ final class WorkspacePage
     {
         $r = $this->driver->executeScript('const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]', [$this->see($css)]);
         $tools = new ChromeDevToolsDriver($this->driver);
-        foreach (['dragEnter', 'dragOver', 'drop'] as $type) {
-            $tools->execute('Input.dispatchDragEvent', ['type' => $type, 'x' => $r[0], 'y' => $r[1], 'data' => ['items' => [], 'files' => $paths, 'dragOperationsMask' => 1]]);
+        $send = static fn (string $type): mixed => $tools->execute('Input.dispatchDragEvent', ['type' => $type, 'x' => $r[0], 'y' => $r[1], 'data' => ['items' => [], 'files' => $paths, 'dragOperationsMask' => 1]]);
+        $seen = fn (string $what): int => (int) $this->driver->executeScript('return window.seenOfDrag[arguments[0]]', [$what]);
+        $this->driver->executeScript("window.seenOfDrag = {dragover: 0, drop: 0}; for (const e of ['dragover', 'drop']) addEventListener(e, () => window.seenOfDrag[e]++, {capture: true})");
+        // A busy page answers late, and a drop before its answer to the drag is lost: as a hand does, the drag goes on until it is taken.
+        for ($try = 0; $try < 5 && $seen('drop') === 0; $try++) {
+            $send('dragEnter');
+            foreach ([1, 2] as $times) {
+                $before = $seen('dragover');
+                $send('dragOver');
+                $this->until(static fn (): bool => $seen('dragover') > $before, 'the drag to be noticed', 20.0);
+            }
+            $send('drop');
+            for ($wait = 0; $wait < 160 && $seen('drop') === 0; $wait++) {
+                usleep(50_000);
+            }
+        }
+        if ($seen('drop') === 0) {
+            throw new TimeoutException('The page did not take what was let go over it.');
         }
     }
 
