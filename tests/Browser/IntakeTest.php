@@ -170,8 +170,10 @@ test('motions, sounds and pictures have slips too, and a motion at the wrong rat
     [$page, $production] = arrivals($this);
     $folder = onDisk(['hurried.bvh' => Spoiled::recordedWalk(4.0), 'gull.wav' => toneWav(), 'poster.png' => Spoiled::picture(false), 'broken.glb' => substr(Spoiled::good(), 0, 3000)]);
     $page->letGo('[data-testid=kit-room]', array_map(static fn (string $f): string => "{$folder}/{$f}", ['hurried.bvh', 'gull.wav', 'broken.glb']));
+    $read = static fn (int $count): bool => Arrival::query()->where('production_id', $production)->whereIn('status', ['ready', 'refused'])->count() === $count;
+    $page->until(static fn (): bool => $read(3), 'all three to be read', 90.0);
     $page->letGo('[data-testid=kit-room]', ["{$folder}/poster.png"]);
-    $page->until(static fn (): bool => Arrival::query()->where('production_id', $production)->whereIn('status', ['ready', 'refused'])->count() === 4, 'all four to be read', 60.0);
+    $page->until(static fn (): bool => $read(4), 'the picture to be read', 90.0);
     slipOf($page, $production, 'hurried.bvh');
     $page->see('[data-testid=turntable][data-state=shown]', 60.0);
     inFinding($page, 'speed', false);

@@ -147,11 +147,12 @@ final class WorkspacePage
         // A busy page answers late, and a drop before its answer to the drag is lost: as a hand does, the drag goes on until it is taken.
         for ($try = 0; $try < 5 && $seen('drop') === 0; $try++) {
             $send('dragEnter');
-            foreach ([1, 2] as $times) {
-                $before = $seen('dragover');
+            $before = $seen('dragover');
+            $this->until(static function () use ($send, $seen, $before): bool {
                 $send('dragOver');
-                $this->until(static fn (): bool => $seen('dragover') > $before, 'the drag to be noticed', 20.0);
-            }
+
+                return $seen('dragover') > $before + 1;
+            }, 'the drag to be noticed', 60.0);
             $send('drop');
             for ($wait = 0; $wait < 160 && $seen('drop') === 0; $wait++) {
                 usleep(50_000);
