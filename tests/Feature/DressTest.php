@@ -148,6 +148,10 @@ test('a lighter copy and a new version are dressed like the old one', function (
     $first = blobsOf($this, $scene)[0];
     $intake->version(Asset::query()->findOrFail($own->asset_id), FakeAssets::glb('bram'), json_decode(json_encode(FakeAssets::digestOf('bram')), true), light: FakeAssets::glb('oda'));
     $second = blobsOf($this, $scene)[0];
+    // A wish for what the new version lacks is given back like any other.
+    $scene->items()->firstOrFail()->update(['surfaces' => ['velvet#102030' => ['colour' => '#2f8f4f'], $coat => ['colour' => '#2f8f4f']]]);
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'Own', 'surface' => 'velvet#102030', 'reset' => true]]);
+    expect(array_keys($scene->items()->firstOrFail()->surfaces))->toBe([$coat]);
     // The lighter copy, here the first figure's file, in the same coat.
     expect($second)->toBe($first);
     $this->get("/api/blobs/{$second}")->assertOk();

@@ -53,7 +53,8 @@ final class ItemDress implements EditCommand
         if (! $reset && ($given === [] || $key === '')) {
             throw new UserError('dress.nothing', 'It is not said which surface is to change, or how.', 'Give "surface", and "colour", "finish" or "picture".');
         }
-        $name = $key === '' ? '' : ($key === Wish::WHOLE ? $this->variant($item, $in['variant'] ?? null) : $this->named($item, $key));
+        // What a new version no longer has can still be given back.
+        $name = $reset || $key === '' ? '' : ($key === Wish::WHOLE ? $this->variant($item, $in['variant'] ?? null) : $this->named($item, $key));
         foreach ($this->meant($item, ($in['all'] ?? false) === true) as $one) {
             $scene->rows->update('items', (int) $one->id, ['surfaces' => $this->changed(is_string($one->surfaces) ? $one->surfaces : '', $key, $given, $reset)]);
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Surfaces;
 
+use CrispReel\Core\Kit\Colour;
+
 /**
  * Linear light (Rec. 709 primaries) in Oklab, where equal steps look equal: B. Ottosson, "A perceptual color space for image
  * processing", 2020. L is 0 for black and 1 for white; a goes from green to red, b from blue to yellow.
@@ -89,14 +91,7 @@ final class Oklab
     /** @return Rgb linear light of a colour written #rrggbb (sRGB, IEC 61966-2-1) */
     public static function linear(string $hex): array
     {
-        $one = static fn (int $at): float => self::open(hexdec(substr($hex, $at, 2)) / 255);
-
-        return [$one(1), $one(3), $one(5)];
-    }
-
-    private static function open(float $v): float
-    {
-        return $v <= 0.04045 ? $v / 12.92 : (($v + 0.055) / 1.055) ** 2.4;
+        return Colour::hex((int) hexdec(substr($hex, 1)));
     }
 
     /** @param  Rgb  $c  linear; clipped to what a screen shows */
