@@ -52,7 +52,7 @@ function slipOf(WorkspacePage $page, int $production, string $path): Arrival
 function inFinding(WorkspacePage $page, string $code, bool $mended): void
 {
     $css = "[data-testid=finding-{$code}][data-mended=".($mended ? 'true' : 'false').'] button';
-    $page->until(fn () => $page->see($css)->isEnabled(), 'the slip to rest');
+    $page->until(fn () => $page->enabled($css), 'the slip to rest');
     $page->click($css);
     $page->see("[data-testid=finding-{$code}][data-mended=".($mended ? 'false' : 'true').']', 40.0);
 }
@@ -144,7 +144,7 @@ test('by hand: the point it is moved by is clicked, it is turned, its height is 
     $page->see('[data-testid=pivot-mark]');
     $page->click('[data-testid=pivot-base]');
     $page->until(static fn (): bool => abs($bounds()[0][1]) < 1e-3, 'its base to be its point', 30.0);
-    $page->until(fn () => $page->see('[data-testid=turntable][data-state=shown]') && $page->see('[data-testid=pivot-point]')->isEnabled(), 'the slip to rest');
+    $page->until(fn () => $page->see('[data-testid=turntable][data-state=shown]') && $page->enabled('[data-testid=pivot-point]'), 'the slip to rest');
     $page->click('[data-testid=pivot-point]');
     $page->see('canvas.cursor-crosshair');
     $page->pressAt('[data-testid=turntable] canvas', 6, -4);
@@ -153,7 +153,7 @@ test('by hand: the point it is moved by is clicked, it is turned, its height is 
     // It lies on the crate, and is where the crate is moved by now.
     expect(max(abs(abs($point[0]) - 0.5), 0.0) < 0.01 || max(abs(abs($point[2]) - 0.5), 0.0) < 0.01 || abs($point[1] - 1.0) < 0.01)->toBeTrue();
     $page->until(static fn (): bool => abs($bounds()[0][1] + $point[1]) < 0.01, 'the crate to hang on that point');
-    $page->until(fn () => $page->count('[data-testid=manual-pivot] button') === 1 && $page->see('[data-testid=manual-pivot] button')->isEnabled(), 'the slip to rest');
+    $page->until(fn () => $page->count('[data-testid=manual-pivot] button') === 1 && $page->enabled('[data-testid=manual-pivot] button'), 'the slip to rest');
     $page->click('[data-testid=manual-pivot] button');
     $page->until(static fn (): bool => abs($bounds()[0][1]) < 1e-3, 'the point to be undone', 30.0);
     $page->fill('input[aria-label="Height in metres"]', '250 cm');

@@ -36,7 +36,7 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
     $page->see('[data-testid=turntable][data-state=shown]', 40.0);
     $page->click('[data-testid=mend-all]');
     $page->see('[data-testid=finding-unbound][data-mended=true]');
-    $page->until(fn () => $page->see('[data-testid=finding-colliders][data-mended=true] button')->isEnabled(), 'the slip to rest');
+    $page->until(fn () => $page->enabled('[data-testid=finding-colliders][data-mended=true] button'), 'the slip to rest');
     $page->click('[data-testid=finding-colliders] button');
     $page->see('[data-testid=finding-colliders][data-mended=false]');
     $page->press('before and after');
@@ -55,21 +55,20 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
     $page->see('[data-testid=finding-skeleton][data-mended=false]', 60.0);
     $page->click('[data-testid=finding-skeleton] button');
     $page->see('[data-testid=markers][data-state=shown]', 60.0);
-    $from = $page->see('[data-testid=marker-kneeL]');
-    $twin = $page->see('[data-testid=marker-kneeR]')->getLocation()->getX();
-    $driver->action()->clickAndHold($from)->moveByOffset(8, -6)->release()->perform();
-    // The other side goes along.
-    expect($page->see('[data-testid=marker-kneeR]')->getLocation()->getX())->toBeLessThan($twin - 4);
+    $x = static fn (): int => $page->on('[data-testid=marker-kneeR]', static fn (Facebook\WebDriver\Remote\RemoteWebElement $e): int => $e->getLocation()->getX());
+    $twin = $x();
+    $page->on('[data-testid=marker-kneeL]', static fn (Facebook\WebDriver\Remote\RemoteWebElement $e) => $driver->action()->clickAndHold($e)->moveByOffset(8, -6)->release()->perform());
+    $page->until(static fn (): bool => $x() < $twin - 4, 'the other side to go along');
     $page->click('[data-testid=fit]');
     $page->see('[data-testid=finding-skeleton][data-mended=true]', 60.0);
     $page->see('[data-testid=turntable][data-state=shown]', 60.0);
     $arrival = Arrival::query()->where('production_id', $scene->production_id)->firstOrFail();
     // Which joint plays what: the head is taken away and given back.
     $page->press('Which joint plays what…');
-    $choose = static fn (string $joint) => $driver->executeScript('arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event("change", {bubbles: true}))', [$page->see('[data-testid=role-head]'), $joint]);
+    $choose = static fn (string $joint) => $page->give('[data-testid=role-head]', $joint);
     $page->see('[data-testid=roles]');
     $choose('');
-    $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'head') && $driver->executeScript('return document.querySelector("[data-testid=role-head]").value') === '' && $page->see('[data-testid=role-neck]')->isEnabled(), 'the head without a joint');
+    $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'head') && $page->value('[data-testid=role-head]') === '' && $page->enabled('[data-testid=role-neck]'), 'the head without a joint');
     $choose('head');
     $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'chosen'), 'the head chosen by hand');
     expect($arrival->kind)->toBe('performer')->and($arrival->choices['skeleton']['markers']['kneeL'])->toHaveCount(2)->and($arrival->choices['skeleton']['markers']['neck'])->toHaveCount(3);
@@ -97,13 +96,13 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=open-kit]');
     $page->see('[data-testid=asset-oda-ferrant]');
-    $driver->executeScript('const s = document.querySelector("[data-testid=kit-style]"); s.value = "pictures"; s.dispatchEvent(new Event("change", {bubbles: true}))');
+    $page->give('[data-testid=kit-style]', 'pictures');
     $page->until(fn () => $page->text('[data-testid=kit-total]') === '0 found', 'nothing with pictures in the house kit');
-    $driver->executeScript('const s = document.querySelector("[data-testid=kit-style]"); s.value = ""; s.dispatchEvent(new Event("change", {bubbles: true}))');
+    $page->give('[data-testid=kit-style]', '');
     $page->press('Motions');
     $page->fill('input[aria-label="Search the kit room"]', 'unhappy');
     $page->until(fn () => $page->count('[data-testid=asset-cry]') === 1 && $page->count('[data-testid=asset-laugh]') === 0, 'sad motions only');
-    $driver->action()->moveToElement($page->see('[data-testid=kit-shelf] [data-testid=asset-cry]'))->perform();
+    $page->hover('[data-testid=kit-shelf] [data-testid=asset-cry]');
     $page->see('[data-testid=hover-preview] [data-testid=turntable][data-state=shown]', 40.0);
     $page->click('[data-testid=kit-shelf] [data-testid=asset-cry]');
     $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
@@ -126,7 +125,7 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     $this->edit($scene, [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0], 'name' => 'Seat']]);
     [$page, $driver] = $this->desk($user, $scene);
     $asset = static fn (): Asset => Asset::query()->findOrFail($stool);
-    $choose = static fn (string $css, string $value) => $driver->executeScript('const s = arguments[0]; s.value = arguments[1]; s.dispatchEvent(new Event("change", {bubbles: true}))', [$page->see($css), $value]);
+    $choose = static fn (string $css, string $value) => $page->give($css, $value);
     $page->press('Cast');
     $page->click('[data-testid=open-kit]');
     $page->fill('input[aria-label="Search the kit room"]', 'stool');

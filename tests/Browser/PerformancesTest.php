@@ -44,12 +44,12 @@ test('holds and touch-ups are made and set in the card; what is out of reach is 
     $page->editing(fn () => $page->click('[data-testid=add-contact]'));
     expect($page->text('[data-testid=card]'))->toContain('Oda, left hand');
     // It takes the hand, not the floor between the feet.
-    expect($page->see('select[aria-label=Where]')->getAttribute('value'))->toBe('handR');
+    expect($page->value('select[aria-label=Where]'))->toBe('handR');
     $page->until(fn () => $page->text('[data-testid=notes]') === 'notes: 1', 'the note');
     $page->click('[data-testid=lane-Bram]');
     $page->click('[data-testid=notes]');
     $page->click('[data-testid=note-0]');
-    expect($page->see('[data-testid=card] input[aria-label=Name]')->getAttribute('value'))->toBe('Oda');
+    expect($page->value('[data-testid=card] input[aria-label=Name]'))->toBe('Oda');
     // Bram comes near: the note goes.
     $page->click('[data-testid=lane-Bram]');
     $page->editing(fn () => $page->set('Place x (m)', '0.55'));
@@ -60,7 +60,7 @@ test('holds and touch-ups are made and set in the card; what is out of reach is 
     $page->editing(fn () => $page->set('About y (deg)', '25'));
     $row = SceneRows::all($scene->refresh())['touch_ups'][0];
     expect($row['joint'])->toBe('head')->and($row['keys'][0]['rotation'][1])->toEqualWithDelta(sin(deg2rad(12.5)), 1e-6)
-        ->and($page->see('input[aria-label="About y (deg)"]')->getAttribute('value'))->toBe('25');
+        ->and($page->value('input[aria-label="About y (deg)"]'))->toBe('25');
 });
 
 test('how a beat plays is set in its card', function (): void {
@@ -99,7 +99,7 @@ test('a place is clicked in the picture for a hand to hold', function (): void {
     $row = SceneRows::all($scene->refresh())['contacts'][0];
     expect($row['effector'])->toBe('handR')->and($page->text('[data-testid=card]'))->toContain('Oda, right hand');
     // What was clicked lies on the ground or on a thing, and the card shows it.
-    expect($page->see('[data-testid=card] input[aria-label="x (m)"]')->getAttribute('value'))->toEqual((string) round($row['offset'][0], 2));
+    expect($page->value('[data-testid=card] input[aria-label="x (m)"]'))->toEqual((string) round($row['offset'][0], 2));
 });
 
 test('a crowd is placed in view, a cloak is put on, and the wind is set', function (): void {
@@ -132,7 +132,7 @@ test('a talk is given its line, a walk breaks into a run', function (): void {
     $page->until(fn () => $page->picture()[1] > 12, 'the picture');
     $page->click('[data-testid="beat-Oda-Talk"]');
     $page->editing(function () use ($page): void {
-        $page->see('textarea[aria-label=Line]')->sendKeys('No, *you* wind it.');
+        $page->fill('textarea[aria-label=Line]', 'No, *you* wind it.');
         $page->press('How it plays', 'summary');
     });
     expect(((array) SceneRows::all($scene->refresh())['beats'][0]['settings'])['line'])->toBe('No, *you* wind it.');
@@ -143,6 +143,6 @@ test('a talk is given its line, a walk breaks into a run', function (): void {
     expect($beat['path']['changes'])->toEqual([['after' => 1, 'style' => ['speed' => 2.6]]]);
     // Its manner by a slider: what is let go is set.
     $page->press('Manner', 'summary');
-    $page->editing(fn () => $driver->executeScript('const s = arguments[0]; s.value = "1.5"; for (const e of ["input", "change"]) s.dispatchEvent(new Event(e, {bubbles: true}))', [$page->see('[data-testid=manner-bounce]')]));
+    $page->editing(fn () => $page->give('[data-testid=manner-bounce]', '1.5'));
     expect(((array) collect(SceneRows::all($scene->refresh())['beats'])->last()['settings'])['bounce'])->toEqual(1.5);
 });

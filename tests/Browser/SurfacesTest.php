@@ -14,9 +14,9 @@ test('a coat is dyed in the card, takes a pattern for all of its kind, and is gi
     $page->click('[data-testid=step-Block]');
     $page->click('[data-testid=lane-One]');
     $page->press('Surfaces', 'summary');
-    $coat = $page->see('[data-testid^="surface-cloth#"]')->getAttribute('data-testid');
+    $coat = $page->attribute('[data-testid^="surface-cloth#"]', 'data-testid');
     $key = substr((string) $coat, strlen('surface-'));
-    $page->editing(fn () => $driver->executeScript('const c = document.querySelector("input[aria-label=\"Colour of Red cloth\"]"); c.value = "#2f8f4f"; c.dispatchEvent(new Event("change", {bubbles: true}))'));
+    $page->editing(fn () => $page->give('input[aria-label="Colour of Red cloth"]', '#2f8f4f'));
     expect($one())->toBe([$key => ['colour' => '#2f8f4f']])->and($other())->toBe([]);
     expect($page->text('[data-testid=surfaces] summary'))->toContain('1 changed');
     $page->press('all 2 like it');
@@ -47,7 +47,7 @@ test('what is collected in one scene is taken into another production', function
     $driver->get(self::url("/scenes/{$to->id}"));
     $page->click('[data-testid=step-Cast]');
     $page->click('[data-testid=open-kit]');
-    $driver->executeScript('const s = document.querySelector("[data-testid=kit-whose]"); s.value = "mine"; s.dispatchEvent(new Event("change", {bubbles: true}))');
+    $page->give('[data-testid=kit-whose]', 'mine');
     $page->until(fn (): bool => $page->text('[data-testid=kit-total]') === '1 found', 'the collection alone');
     $page->click('[data-testid=kit-shelf] [data-testid=asset-harbour-stool]');
     $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);

@@ -9,7 +9,6 @@ use App\Models\User;
 use App\Renders\FramePainter;
 use App\Renders\FrameStore;
 use App\Renders\RenderDesk;
-use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 
 /** A scene of its own with Oda and Bram on a pier, and the person who owns it. @return array{Scene, User, string} */
@@ -36,7 +35,7 @@ test('what was done is there after a reload, and undo and redo go on from it', f
     $page->editing(fn () => $page->set('Place x (m)', '60cm'));
     $driver->navigate()->refresh();
     $page->click('[data-testid=lane-Oda]');
-    $value = fn (string $label): string => (string) $page->see("input[aria-label=\"{$label}\"]")->getAttribute('value');
+    $value = fn (string $label): string => (string) $page->value("input[aria-label=\"{$label}\"]");
     expect($value('Place x (m)'))->toBe('0.6')->and($value('Facing (deg)'))->toBe('45');
     $page->editing(fn () => $page->chord('z'));
     expect($value('Place x (m)'))->toBe('0');
@@ -61,13 +60,13 @@ test('two windows on one scene: what one does arrives in the other', function ()
     $b->see('input[aria-label="Facing (deg)"]');
     $a->click('[data-testid=lane-Bram]');
     $a->editing(fn () => $a->set('Facing (deg)', '12.5'));
-    $b->until(fn () => $b->see('input[aria-label="Facing (deg)"]')->getAttribute('value') === '12.5', 'the other window\'s edit', 6);
+    $b->until(fn () => $b->value('input[aria-label="Facing (deg)"]') === '12.5', 'the other window\'s edit', 6);
     $b->until(fn () => str_contains($two->getPageSource(), 'with Tess Ribeiro'), 'who else is here', 6);
     $b->click('[data-testid=lane-Oda]');
     $b->editing(fn () => $b->set('Facing (deg)', '33'));
     $a->until(fn () => $a->revision() === $b->revision(), 'both windows to agree', 6);
     $a->click('[data-testid=lane-Oda]');
-    expect($a->see('input[aria-label="Facing (deg)"]')->getAttribute('value'))->toBe('33');
+    expect($a->value('input[aria-label="Facing (deg)"]'))->toBe('33');
 });
 
 test('play, step, shuttle and typed times', function (): void {
@@ -104,13 +103,13 @@ test('one selection everywhere: lane, plan, picture and floor list', function ()
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
     $page->until(fn () => $page->picture()[1] > 12, 'the picture');
-    $name = fn (): string => (string) $page->see('[data-testid=card] input[aria-label=Name]')->getAttribute('value');
+    $name = fn (): string => (string) $page->value('[data-testid=card] input[aria-label=Name]');
     $page->click('[data-testid=lane-Bram]');
     expect($name())->toBe('Bram');
     $page->click('[data-testid=step-Block]');
     $page->click('[data-testid=floor-Oda]');
     expect($name())->toBe('Oda');
-    $driver->findElement(WebDriverBy::cssSelector('[data-testid=plan-item-Bram]'))->click();
+    $page->click('[data-testid=plan-item-Bram]');
     expect($name())->toBe('Bram');
     // The camera looks straight along -z: Oda stands a third from the left of the picture's middle row.
     $page->key(WebDriverKeys::ESCAPE);

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Tests\Browser\Pages;
 
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use Facebook\WebDriver\Exception\ElementClickInterceptedException;
+use Facebook\WebDriver\Exception\ElementNotInteractableException;
 use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Exception\TimeoutException;
 use Facebook\WebDriver\Interactions\WebDriverActions;
@@ -32,38 +34,97 @@ final class WorkspacePage
         return count($this->driver->findElements(WebDriverBy::cssSelector($css)));
     }
 
+    /**
+     * Does something to an element that is seen. What the page draws anew between the look and the hand is looked for again.
+     *
+     * @template T
+     *
+     * @param  callable(RemoteWebElement): T  $act
+     * @return T
+     */
+    public function on(string $css, callable $act): mixed
+    {
+        return $this->acting(fn (): RemoteWebElement => $this->see($css), $act, $css);
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(): ?RemoteWebElement  $find
+     * @param  callable(RemoteWebElement): T  $act
+     * @return T
+     */
+    private function acting(callable $find, callable $act, string $what): mixed
+    {
+        [$done] = $this->until(static function () use ($find, $act): ?array {
+            $element = $find();
+
+            return $element === null ? null : [$act($element)];
+        }, $what);
+
+        return $done;
+    }
+
     public function click(string $css): void
     {
-        $this->see($css)->click();
+        $this->on($css, static fn (RemoteWebElement $e) => $e->click());
     }
 
     /** A button by its words. */
     public function press(string $text, string $tag = 'button'): void
     {
         $path = sprintf('//%s[normalize-space(.)="%s"]', $tag, $text);
-        $this->until(fn () => array_values(array_filter(
+        $this->acting(fn (): ?RemoteWebElement => array_values(array_filter(
             $this->driver->findElements(WebDriverBy::xpath($path)), static fn (RemoteWebElement $e): bool => $e->isDisplayed(),
-        ))[0] ?? null, $path)->click();
+        ))[0] ?? null, static fn (RemoteWebElement $e) => $e->click(), $path);
     }
 
     public function fill(string $css, string $text): void
     {
-        $field = $this->see($css);
-        $field->clear();
-        $field->sendKeys($text);
+        $this->on($css, static function (RemoteWebElement $field) use ($text): void {
+            $field->clear();
+            $field->sendKeys($text);
+        });
     }
 
     /** Types over a field of the card and leaves it. */
     public function set(string $label, string $text): void
     {
-        $field = $this->see("input[aria-label=\"{$label}\"]");
-        $field->click();
-        $field->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text, WebDriverKeys::ENTER]);
+        $this->on("input[aria-label=\"{$label}\"]", static function (RemoteWebElement $field) use ($text): void {
+            $field->click();
+            $field->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text, WebDriverKeys::ENTER]);
+        });
     }
 
     public function text(string $css): string
     {
-        return trim($this->see($css)->getText());
+        return trim($this->on($css, static fn (RemoteWebElement $e): string => $e->getText()));
+    }
+
+    public function attribute(string $css, string $name): string
+    {
+        return $this->on($css, static fn (RemoteWebElement $e): string => (string) $e->getAttribute($name));
+    }
+
+    public function value(string $css): string
+    {
+        return $this->attribute($css, 'value');
+    }
+
+    public function enabled(string $css): bool
+    {
+        return $this->on($css, static fn (RemoteWebElement $e): bool => $e->isEnabled());
+    }
+
+    /** A choice or a slider is given a value, as a change by hand tells the page of it. */
+    public function give(string $css, string $value): void
+    {
+        $this->on($css, fn (RemoteWebElement $e) => $this->driver->executeScript('arguments[0].value = arguments[1]; for (const e of ["input", "change"]) arguments[0].dispatchEvent(new Event(e, {bubbles: true}))', [$e, $value]));
+    }
+
+    public function hover(string $css): void
+    {
+        $this->on($css, fn (RemoteWebElement $e) => (new WebDriverActions($this->driver))->moveToElement($e)->perform());
     }
 
     public function key(string ...$keys): void
@@ -91,33 +152,36 @@ final class WorkspacePage
     /** Presses, moves in steps and lets go. */
     public function drag(string $css, int $dx, int $dy, int $fromX = 0, int $fromY = 0): void
     {
-        $element = $this->see($css);
-        $a = (new WebDriverActions($this->driver))->moveToElement($element, $fromX ?: null, $fromY ?: null)->clickAndHold();
-        for ($i = 1; $i <= 6; $i++) {
-            $a->moveByOffset((int) round($dx * $i / 6) - (int) round($dx * ($i - 1) / 6), (int) round($dy * $i / 6) - (int) round($dy * ($i - 1) / 6));
-        }
-        $a->release()->perform();
+        $this->on($css, function (RemoteWebElement $element) use ($dx, $dy, $fromX, $fromY): void {
+            $a = (new WebDriverActions($this->driver))->moveToElement($element, $fromX ?: null, $fromY ?: null)->clickAndHold();
+            for ($i = 1; $i <= 6; $i++) {
+                $a->moveByOffset((int) round($dx * $i / 6) - (int) round($dx * ($i - 1) / 6), (int) round($dy * $i / 6) - (int) round($dy * ($i - 1) / 6));
+            }
+            $a->release()->perform();
+        });
     }
 
-    /** HTML drag and drop on to a place of another element (its centre and an offset). */
     public function choose(string $label, string $option): void
     {
-        foreach ($this->see("select[aria-label=\"{$label}\"]")->findElements(WebDriverBy::tagName('option')) as $o) {
-            if (trim($o->getText()) === $option) {
-                $o->click();
+        $this->on("select[aria-label=\"{$label}\"]", static function (RemoteWebElement $list) use ($label, $option): void {
+            foreach ($list->findElements(WebDriverBy::tagName('option')) as $o) {
+                if (trim($o->getText()) === $option) {
+                    $o->click();
 
-                return;
+                    return;
+                }
             }
-        }
-        throw new \RuntimeException("\"{$label}\" has no choice \"{$option}\".");
+            throw new \RuntimeException("\"{$label}\" has no choice \"{$option}\".");
+        });
     }
 
     /** A click so many pixels from the middle of an element. */
     public function pressAt(string $css, int $dx, int $dy): void
     {
-        (new WebDriverActions($this->driver))->moveToElement($this->see($css), $dx, $dy)->clickAndHold()->release()->perform();
+        $this->on($css, fn (RemoteWebElement $e) => (new WebDriverActions($this->driver))->moveToElement($e, $dx, $dy)->clickAndHold()->release()->perform());
     }
 
+    /** HTML drag and drop on to a place of another element (its centre and an offset). */
     public function dropOn(string $from, string $to, int $dx = 0, int $dy = 0): void
     {
         $this->see($from);
@@ -139,7 +203,7 @@ final class WorkspacePage
      */
     public function letGo(string $css, array $paths): void
     {
-        $r = $this->driver->executeScript('const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]', [$this->see($css)]);
+        $r = $this->on($css, fn (RemoteWebElement $e): mixed => $this->driver->executeScript('const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]', [$e]));
         $tools = new ChromeDevToolsDriver($this->driver);
         $send = static fn (string $type): mixed => $tools->execute('Input.dispatchDragEvent', ['type' => $type, 'x' => $r[0], 'y' => $r[1], 'data' => ['items' => [], 'files' => $paths, 'dragOperationsMask' => 1]]);
         $seen = fn (string $what): int => (int) $this->driver->executeScript('return window.seenOfDrag[arguments[0]]', [$what]);
@@ -165,7 +229,7 @@ final class WorkspacePage
 
     public function revision(): int
     {
-        return (int) $this->see('[data-testid=workspace]')->getAttribute('data-revision');
+        return (int) $this->on('[data-testid=workspace]', static fn (RemoteWebElement $e): ?string => $e->getAttribute('data-revision'));
     }
 
     /** Does something and waits until the server has taken an edit. */
@@ -185,14 +249,13 @@ final class WorkspacePage
     public function goTo(string $time): void
     {
         $this->click('[data-testid=timecode]');
-        $field = $this->see('input[aria-label="Go to time or frame"]');
-        $field->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $time, WebDriverKeys::ENTER]);
+        $this->on('input[aria-label="Go to time or frame"]', static fn (RemoteWebElement $e) => $e->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $time, WebDriverKeys::ENTER]));
         $this->see('[data-testid=timecode]');
     }
 
     public function frame(): int
     {
-        return (int) $this->see('[data-testid=frame]')->getAttribute('data-frame');
+        return (int) $this->on('[data-testid=frame]', static fn (RemoteWebElement $e): ?string => $e->getAttribute('data-frame'));
     }
 
     /** Mean brightness (0 to 255) and spread of the picture in the frame pane. @return array{float, float} */
@@ -220,7 +283,7 @@ final class WorkspacePage
         do {
             try {
                 $found = $test();
-            } catch (StaleElementReferenceException) {
+            } catch (StaleElementReferenceException|ElementNotInteractableException|ElementClickInterceptedException) {
                 $found = null;
             }
             if ($found) {
