@@ -151,8 +151,12 @@ final class AssetIntake
         return DB::transaction(function () use ($production, $kind, $name, $bytes, $tags, $slug, $credit, $licence, $digest, $facts, $findings): AssetVersion {
             $asset = Asset::query()->firstOrCreate(
                 ['production_id' => $production?->id, 'slug' => $slug],
-                ['kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence],
+                $called = ['kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence],
             );
+            if ($production === null) {
+                // What the house calls its things follows the house.
+                $asset->update($called);
+            }
 
             return $this->version($asset, $bytes, $digest, $facts, $findings);
         });

@@ -11,8 +11,11 @@ use App\Renders\DrawPictures;
 use App\Renders\FramePainter;
 use App\Renders\FrameStore;
 use App\Renders\RenderDesk;
+use App\Scenes\SceneStream;
+use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
 use Illuminate\Database\Eloquent\Collection;
 
 /**
@@ -23,10 +26,15 @@ final class PictureMaker
 {
     private const APART = 60.0;
 
+    /** Tangents of half the angle that a 50 mm lens sees across and upwards, less a margin and what tiles crop. */
+    private const SEEN = [0.36 * 0.9, 0.27 * 0.9 * 0.9];
+
+    private const KINDS = ['performer', 'set', 'prop', 'motion'];
+
     /** Pictures of one go: the ground reaches no farther. */
     public const AT_ONCE = 60;
 
-    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs)
+    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs, private readonly SceneStream $stream)
     {
     }
 
@@ -35,61 +43,111 @@ final class PictureMaker
         DrawPictures::dispatch()->onQueue('render');
     }
 
-    /** @return int how many were drawn */
-    public function make(bool $again = false): int
+    /** All of the house's pictures are to be drawn again. */
+    public function forget(): void
     {
-        $versions = $this->wanting($again);
+        AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->whereIn('kind', self::KINDS))->update(['picture' => null]);
+    }
+
+    /** @return int how many of those that have no picture were drawn */
+    public function make(): int
+    {
+        $versions = $this->wanting();
         if ($versions->isEmpty()) {
             return 0;
         }
-        $document = $this->document($versions);
-        $job = $this->desk->create($document, null, null, 0, $versions->count(), 320, 240, 'png', 'final', 'pictures.zip');
+        // What brings water or a horizon would change the pictures of the others.
+        [$alone, $together] = $versions->partition($this->isAlone(...));
+        foreach ([...$alone->map(static fn (AssetVersion $v): array => [$v])->all(), $together->all()] as $group) {
+            $group = $this->playable(array_values($group));
+            if ($group !== []) {
+                $this->draw($group);
+            }
+        }
+
+        return $versions->count();
+    }
+
+    /**
+     * What can be drawn. One that cannot (a motion whose joints nobody at hand has) goes without a picture, and costs the others none.
+     *
+     * @param  list<AssetVersion>  $versions
+     * @return list<AssetVersion>
+     */
+    private function playable(array $versions): array
+    {
+        $plays = function (array $some): bool {
+            try {
+                $this->stream->compileDocument($this->document($some));
+            } catch (CoreFailure) {
+                return false;
+            }
+
+            return true;
+        };
+        if ($versions === [] || $plays($versions)) {
+            return $versions;
+        }
+        $good = [];
+        foreach ($versions as $v) {
+            if ($plays([$v])) {
+                $good[] = $v;
+            } else {
+                $v->update(['picture' => '']);
+            }
+        }
+
+        return $good;
+    }
+
+    /** @param  non-empty-list<AssetVersion>  $versions */
+    private function draw(array $versions): void
+    {
+        $job = $this->desk->create($this->document($versions), null, null, 0, count($versions), 320, 240, 'png', 'final', 'pictures.zip');
         try {
-            $this->painter->paint($job, range(0, $versions->count() - 1), static fn (): bool => true);
-            foreach ($versions->values() as $n => $v) {
+            $this->painter->paint($job, range(0, count($versions) - 1), static fn (): bool => true);
+            foreach ($versions as $n => $v) {
                 $v->update(['picture' => $this->blobs->put($this->frames->read($job, $n))]);
             }
         } finally {
             $this->frames->clear($job);
             RenderJob::query()->whereKey($job->id)->delete();
         }
-
-        return $versions->count();
     }
 
     /** @return Collection<int, AssetVersion> */
-    private function wanting(bool $again): Collection
+    private function wanting(): Collection
     {
-        return AssetVersion::query()->with('asset')->whereHas('asset', static fn ($q) => $q->whereIn('kind', ['performer', 'set', 'prop', 'motion'])->whereNull('archived_at'))->when(! $again, fn ($q) => $q->whereNull('picture'))
+        return AssetVersion::query()->with('asset')->whereHas('asset', static fn ($q) => $q->whereIn('kind', self::KINDS)->whereNull('archived_at'))->whereNull('picture')
             ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->groupBy('asset_id'))->orderBy('id')->limit(self::AT_ONCE)->get();
     }
 
-    /** @param  Collection<int, AssetVersion>  $versions */
-    private function document(Collection $versions): Document
+    /** @param  list<AssetVersion>  $versions */
+    private function document(array $versions): Document
     {
         $assets = $items = $beats = $cameras = $shots = [];
         $figure = Asset::query()->where('slug', 'oda-ferrant')->whereNull('production_id')->first()?->versions()->orderByDesc('number')->first();
         $partner = Asset::query()->where('slug', 'bram-tiel')->whereNull('production_id')->first()?->versions()->orderByDesc('number')->first();
-        foreach ($versions->values() as $n => $v) {
+        foreach ($versions as $n => $v) {
             $motion = $v->asset->kind === 'motion';
-            $body = $motion ? ($n % 2 === 0 ? $figure : $partner) ?? $figure : $v;
+            $body = $motion ? PreviewMaker::comesWith($v) ?? ($n % 2 === 0 ? $figure : $partner) ?? $figure : $v;
             if ($body === null) {
                 continue;
             }
-            $x = ($n - self::AT_ONCE / 2) * self::APART;
-            // A backdrop would be seen behind the others.
-            $z = $this->isBackdrop($body) ? 6000.0 : 0.0;
+            $x = ($n - intdiv(count($versions), 2)) * self::APART;
+            $bounds = $this->bounds($body);
+            // What hangs by its origin is lifted off the ground.
+            $y = $motion || $v->asset->kind === 'performer' || $this->isAlone($v) ? 0.0 : max(0.0, -$bounds[0][1]);
             $id = "v{$body->id}";
             $assets[$id] = ['id' => $id, 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => $v->asset->name, 'blob' => $body->blob, 'digest' => $body->digest];
-            $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, 0.0, $z], 'headingDeg' => 0.0];
+            $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, $y, 0.0], 'headingDeg' => 0.0];
             if ($motion) {
                 $assets["m{$v->id}"] = ['id' => "m{$v->id}", 'kind' => 'motion', 'name' => $v->asset->name, 'blob' => $v->blob, 'digest' => $v->digest];
                 $seconds = is_numeric($v->facts['seconds'] ?? null) ? (float) $v->facts['seconds'] : 2.0;
                 $at = ['wave' => 1.2, 'hand-over' => 1.6, 'receive' => 1.7, 'talk' => 1.0, 'walk-to-mark' => 2.2][$v->asset->slug] ?? $seconds * 0.4;
                 $beats[] = ['id' => "b{$n}", 'item' => "i{$n}", 'motion' => "m{$v->id}", 'start' => 0, 'sourceIn' => max(0.0, $at - $n / 24), 'root' => 'spot'];
             }
-            [$from, $to] = $this->view($body, $x, $motion);
-            [$from[2], $to[2]] = [$from[2] + $z, $to[2] + $z];
+            [$from, $to] = $motion ? [[$x + 2.1, 1.35, 3.7], [$x, 0.86, 0.0]] : self::view($v->asset->kind, $bounds, [$x, $y, 0.0]);
             $cameras[] = ['id' => "c{$n}", 'letter' => 'A', 'name' => '', 'keys' => [['frame' => 0, 'position' => $from, 'rotation' => Q4::lookAt($from, $to), 'focalMm' => 50.0, 'fStop' => 11.0]]];
             $shots[] = ['id' => "s{$n}", 'camera' => "c{$n}", 'in' => $n, 'out' => $n + 1];
         }
@@ -100,33 +158,54 @@ final class PictureMaker
         ]);
     }
 
-    private function isBackdrop(AssetVersion $v): bool
+    private function isAlone(AssetVersion $v): bool
     {
         $digest = json_decode($this->blobs->get($v->digest), true);
 
-        return is_array($digest) && is_array($digest['extras'] ?? null) && isset($digest['extras']['backdrop']);
+        return is_array($digest) && is_array($digest['extras'] ?? null) && (isset($digest['extras']['backdrop']) || isset($digest['extras']['water']));
     }
 
-    /** @return array{array{float, float, float}, array{float, float, float}} camera place and aim */
-    private function view(AssetVersion $v, float $x, bool $motion): array
+    /** @return array{list<float>, list<float>} least and greatest corner, metres */
+    private function bounds(AssetVersion $v): array
     {
         $digest = json_decode($this->blobs->get($v->digest), true);
 
-        /** @var array{list<float>, list<float>} $b */
-        $b = is_array($digest) && is_array($digest['bounds'] ?? null) ? $digest['bounds'] : [[-1, 0, -1], [1, 2, 1]];
-        if ($v->asset->kind === 'performer' || $motion) {
-            return $motion
-                ? [[$x + 2.1, 1.35, 3.7], [$x, 0.86, 0.0]]
-                : [[$x + 0.75, 1.55, 2.0], [$x, 1.36, 0.0]];
+        /** @var array{list<float>, list<float>} $bounds */
+        $bounds = is_array($digest) && is_array($digest['bounds'] ?? null) ? $digest['bounds'] : [[-1.0, 0.0, -1.0], [1.0, 2.0, 1.0]];
+
+        return $bounds;
+    }
+
+    /**
+     * @param  array{list<float>, list<float>}  $b
+     * @param  array{float, float, float}  $at  where it stands
+     * @return array{array{float, float, float}, array{float, float, float}} camera place and aim
+     */
+    private static function view(string $kind, array $b, array $at): array
+    {
+        if ($kind === 'performer') {
+            // Head and shoulders; the small stay a little smaller.
+            $face = 0.765 * $b[1][1];
+            $near = 0.55 + 0.45 * $b[1][1] / 1.8;
+
+            return [V3::add($at, [0.75 * $near, $face + 0.19 * $near, 2.0 * $near]), V3::add($at, [0.0, $face, 0.0])];
         }
-        $middle = [$x + ($b[0][0] + $b[1][0]) / 2, ($b[0][1] + $b[1][1]) / 2, ($b[0][2] + $b[1][2]) / 2];
         if ($b[1][0] - $b[0][0] > 100) {
             // A backdrop is seen from where the scene is.
-            return [[$x, 2.0, 12.0], [$x - 4.0, 4.0, -40.0]];
+            return [V3::add($at, [0.0, 2.0, 12.0]), V3::add($at, [-4.0, 4.0, -40.0])];
         }
-        $r = 0.5 * sqrt(($b[1][0] - $b[0][0]) ** 2 + ($b[1][1] - $b[0][1]) ** 2 + ($b[1][2] - $b[0][2]) ** 2);
-        $d = $r / sin(deg2rad(15.5)) * 1.02;
+        $middle = [($b[0][0] + $b[1][0]) / 2, ($b[0][1] + $b[1][1]) / 2, ($b[0][2] + $b[1][2]) / 2];
+        $back = V3::unit([0.42, 0.32, 0.85]);
+        $right = V3::unit(V3::cross([0.0, 1.0, 0.0], $back));
+        $up = V3::cross($back, $right);
+        $distance = 0.0;
+        for ($corner = 0; $corner < 8; $corner++) {
+            $c = V3::sub([$b[$corner & 1][0], $b[$corner >> 1 & 1][1], $b[$corner >> 2][2]], $middle);
+            $wide = max(abs(V3::dot($c, $right)) / self::SEEN[0], abs(V3::dot($c, $up)) / self::SEEN[1]);
+            $distance = max($distance, V3::dot($c, $back) + $wide);
+        }
+        $middle = V3::add($middle, $at);
 
-        return [[$middle[0] + $d * 0.42, $middle[1] + $d * 0.32, $middle[2] + $d * 0.85], $middle];
+        return [V3::addScaled($middle, $back, $distance), $middle];
     }
 }

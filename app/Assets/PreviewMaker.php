@@ -38,12 +38,14 @@ final class PreviewMaker
 
     /**
      * @param  Thing  $thing
+     * @param  bool  $lifted  a prop that hangs by its origin is seen above the ground
      * @return array<string, mixed> a manifest
      */
-    public function of(User $user, array $thing, ?AssetVersion $motion = null, bool $beside = false): array
+    public function of(User $user, array $thing, ?AssetVersion $motion = null, bool $beside = false, bool $lifted = false): array
     {
+        $y = $lifted && $thing['kind'] === 'prop' ? max(0.0, -$this->edge($thing, 0, 1, 0.0)) : 0.0;
         $assets = [['id' => 'a0'] + $thing];
-        $items = [['id' => 'i0', 'kind' => $thing['kind'], 'name' => $thing['name'], 'asset' => 'a0', 'position' => [0.0, 0.0, 0.0], 'headingDeg' => 0.0]];
+        $items = [['id' => 'i0', 'kind' => $thing['kind'], 'name' => $thing['name'], 'asset' => 'a0', 'position' => [0.0, $y, 0.0], 'headingDeg' => 0.0]];
         $beats = [];
         $seconds = 1 / 24;
         $idle = $motion ?? ($thing['kind'] === 'performer' && self::isHuman($thing) ? self::house('idle') : null);
@@ -56,7 +58,7 @@ final class PreviewMaker
         }
         if ($beside) {
             $person = self::house('bram-tiel');
-            $x = $this->halfWidth($thing) + 0.7;
+            $x = min(40.0, max(0.1, $this->edge($thing, 1, 0, 0.5))) + 0.7;
             if ($person !== null) {
                 $assets[] = ['id' => 'p0'] + self::thing($person);
                 $items[] = ['id' => 'i1', 'kind' => 'performer', 'name' => 'A person', 'asset' => 'p0', 'position' => [$x, 0.0, 0.0], 'headingDeg' => 0.0];
@@ -69,6 +71,7 @@ final class PreviewMaker
         $scene = $this->stream->compileDocument($document);
         $manifest = $this->stream->manifest($scene);
         $manifest['frames'] = min($scene->frames, max(1, (int) round($seconds * 24)));
+        $manifest['stands'] = array_column($items, 'position');
         $blocks = [];
         for ($n = 0; $n < min(PoseStream::blocks($scene), (int) ceil(self::LONGEST_SECONDS / 2)); $n++) {
             $hash = $blocks[] = PoseStream::hash($scene, $n);
@@ -94,7 +97,7 @@ final class PreviewMaker
     /** Who a motion came with, if anyone did. */
     public static function comesWith(AssetVersion $motion): ?AssetVersion
     {
-        foreach (Arrival::query()->where('production_id', $motion->asset->production_id)->where('kind', 'performer')->whereNotNull('asset_id')->orderByDesc('id')->get() as $arrival) {
+        foreach (Arrival::query()->with('asset')->where('production_id', $motion->asset->production_id)->where('kind', 'performer')->whereNotNull('asset_id')->orderByDesc('id')->get() as $arrival) {
             if (in_array($motion->asset_id, $arrival->motions, true) && $arrival->asset?->kind === 'performer') {
                 return $arrival->asset->versions()->with('asset')->orderByDesc('number')->first();
             }
@@ -118,11 +121,18 @@ final class PreviewMaker
         return Asset::query()->where('slug', $slug)->whereNull('production_id')->first()?->versions()->with('asset')->orderByDesc('number')->first();
     }
 
-    /** @param  Thing  $thing */
-    private function halfWidth(array $thing): float
+    /**
+     * One number of a thing's bounds, metres.
+     *
+     * @param  Thing  $thing
+     * @param  int<0, 1>  $corner  the least or the greatest
+     * @param  int<0, 2>  $axis
+     */
+    private function edge(array $thing, int $corner, int $axis, float $else): float
     {
-        $b = app(StoredAssets::class)->byHash($thing['digest'])['bounds'] ?? null;
+        $bounds = app(StoredAssets::class)->byHash($thing['digest'])['bounds'] ?? null;
+        $found = is_array($bounds) && is_array($bounds[$corner] ?? null) ? $bounds[$corner][$axis] ?? null : null;
 
-        return is_array($b) && is_array($b[1] ?? null) && is_numeric($b[1][0] ?? null) ? min(40.0, max(0.1, (float) $b[1][0])) : 0.5;
+        return is_numeric($found) ? (float) $found : $else;
     }
 }

@@ -21,7 +21,7 @@ final class DrawPictures implements ShouldQueue
 
     public function handle(PictureMaker $maker): void
     {
-        if (config('reel.draw_pictures') === true && $maker->make() === PictureMaker::AT_ONCE) {
+        if (config('reel.draw_pictures') === true && $maker->make() > 0) {
             self::dispatch()->onQueue('render');
         }
     }

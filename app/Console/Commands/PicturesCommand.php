@@ -14,7 +14,11 @@ final class PicturesCommand extends ReelCommand
 
     protected function work(): int
     {
-        $made = app(PictureMaker::class)->make((bool) $this->option('again'));
+        $maker = app(PictureMaker::class);
+        if ((bool) $this->option('again')) {
+            $maker->forget();
+        }
+        for ($made = 0; ($more = $maker->make()) > 0; $made += $more);
 
         return $this->answer(['made' => $made], ["{$made} pictures drawn."]);
     }

@@ -31,7 +31,7 @@ final class PreviewController
         Access::see($user, $production);
         $version = $this->version($user, $production, (int) $request->query('asset', '0'));
         if ($version->asset->kind !== 'motion') {
-            return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($version), null, $request->boolean('beside'))]);
+            return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($version), null, $request->boolean('beside'), lifted: true)]);
         }
         $on = (int) $request->query('on', '0');
         $figure = $on > 0 ? $this->version($user, $production, $on) : PreviewMaker::comesWith($version) ?? PreviewMaker::house('oda-ferrant');

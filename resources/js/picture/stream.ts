@@ -41,6 +41,8 @@ export interface ManifestShot {
 }
 
 export interface Manifest {
+    /** Of a preview: where each item stands. */
+    stands?: [number, number, number][];
     frames: number;
     rate: [number, number];
     width: number;

@@ -53,10 +53,10 @@ export class Turntable {
     private frameUp(manifest: Manifest): void {
         const low = new Vector3(Infinity, Infinity, Infinity);
         const high = low.clone().negate();
-        for (const i of manifest.items) {
-            const at = i.id === 'i1' ? (manifest.items[0]?.bounds[1][0] ?? 0) + 0.7 : 0;
-            low.min(new Vector3(i.bounds[0][0] + at, i.bounds[0][1], i.bounds[0][2]));
-            high.max(new Vector3(i.bounds[1][0] + at, i.bounds[1][1], i.bounds[1][2]));
+        for (const [n, i] of manifest.items.entries()) {
+            const at = new Vector3(...(manifest.stands?.[n] ?? [0, 0, 0]));
+            low.min(new Vector3(...i.bounds[0]).add(at));
+            high.max(new Vector3(...i.bounds[1]).add(at));
         }
         if (manifest.items[0]?.kind === 'performer') {
             // Arms hang when it plays, so the width at rest says little.
