@@ -15,6 +15,8 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Rig\HumanRoles;
 use CrispReel\Core\Rig\Skeleton;
+use CrispReel\Core\Sound\Wave;
+use CrispReel\Core\Sound\WavePicture;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
@@ -134,6 +136,20 @@ final class AssetIntake
         $facts = ['pixels' => $size === false ? [0, 0] : [$size[0], $size[1]]];
         $version = $this->store(null, 'picture', $name, $png, ['kind' => 'picture'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
         $version->update(['picture' => $version->blob]);
+
+        return $version;
+    }
+
+    /**
+     * A sound of the house.
+     *
+     * @param  list<string>  $tags
+     */
+    public function sound(Wave $wave, string $name, array $tags, string $slug, bool $loops): AssetVersion
+    {
+        $facts = ['seconds' => round($wave->seconds(), 3), 'channels' => 1, 'sampleRate' => $wave->rate, 'codec' => 'pcm_s16le', 'loops' => $loops];
+        $version = $this->store(null, 'sound', $name, $wave->toWav(), ['kind' => 'sound'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        $version->update(['picture' => $this->blobs->put(WavePicture::of($wave))]);
 
         return $version;
     }

@@ -14,6 +14,7 @@ use CrispReel\Core\Kit\Motions\MotionKit;
 use CrispReel\Core\Kit\Patterns;
 use CrispReel\Core\Kit\Pier\PierKit;
 use CrispReel\Core\Kit\Places\PlaceKit;
+use CrispReel\Core\Kit\Sounds\SoundKit;
 use CrispReel\Core\Motion\Model\MotionSampler;
 
 /** Makes the shipped kit by code and puts it on the shelves. Safe to run again: nothing is doubled. */
@@ -44,6 +45,10 @@ final class HouseKit
         foreach (Patterns::all() as $made) {
             $said($made['name']);
             $this->intake->picture($made['png'], $made['name'], $made['tags'], $made['slug']);
+        }
+        foreach (SoundKit::all() as $made) {
+            $said($made['name']);
+            $this->intake->sound($made['wave'], $made['name'], ['sound', ...$made['tags']], $made['slug'], $made['loops']);
         }
         foreach (MotionKit::all() as ['slug' => $slug, 'name' => $name, 'recipe' => $recipe, 'tags' => $tags]) {
             $said($name);

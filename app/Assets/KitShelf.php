@@ -29,7 +29,7 @@ final class KitShelf
     }
 
     /**
-     * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, travel, style, length (short, middle, long), archived, sort, offset, limit
+     * @param  array<array-key, mixed>  $query  q, kind, licence, house, colour, folder, scene, face, parts, travel, style, length (short, middle, long), archived, sort, offset, limit
      * @return array{total: int, assets: list<array<string, mixed>>, licences: list<string>, folders: list<string>}
      */
     public function page(Production $production, array $query, User $user): array
@@ -96,7 +96,7 @@ final class KitShelf
     private function byFacts(array $ids, callable $text): array
     {
         $sort = $text('sort');
-        $byFacts = array_filter(['face', 'travel', 'style', 'length'], static fn (string $k): bool => $text($k) !== '') !== [];
+        $byFacts = array_filter(['face', 'parts', 'travel', 'style', 'length'], static fn (string $k): bool => $text($k) !== '') !== [];
         if ($sort === '' && ! $byFacts) {
             return $ids;
         }
@@ -114,7 +114,7 @@ final class KitShelf
             return is_numeric($v) ? (float) $v : 0.0;
         };
         [$least, $most] = self::LENGTHS[$text('length')] ?? [-1.0, INF];
-        $ids = array_values(array_filter($ids, static fn (int $id): bool => $number($id, 'seconds') > $least && $number($id, 'seconds') <= $most && ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style')) && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
+        $ids = array_values(array_filter($ids, static fn (int $id): bool => $number($id, 'seconds') > $least && $number($id, 'seconds') <= $most && ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style')) && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('parts') !== '1' || $number($id, 'joints') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
         if ($sort === 'length') {
             usort($ids, static fn (int $a, int $b): int => $number($a, 'seconds') <=> $number($b, 'seconds'));
         }

@@ -14,6 +14,7 @@ use App\Renders\RenderDesk;
 use App\Scenes\SceneStream;
 use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use Illuminate\Database\Eloquent\Collection;
@@ -49,13 +50,18 @@ final class PictureMaker
         AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->whereIn('kind', self::KINDS))->update(['picture' => null]);
     }
 
-    /** @return int how many of those that have no picture were drawn */
+    /** @return int how many of those that have no picture were looked at */
     public function make(): int
     {
         $versions = $this->wanting();
-        if ($versions->isEmpty()) {
-            return 0;
-        }
+        $this->of($versions);
+
+        return $versions->count();
+    }
+
+    /** @param  Collection<int, AssetVersion>  $versions */
+    public function of(Collection $versions): void
+    {
         // What brings water or a horizon would change the pictures of the others.
         [$alone, $together] = $versions->partition($this->isAlone(...));
         foreach ([...$alone->map(static fn (AssetVersion $v): array => [$v])->all(), $together->all()] as $group) {
@@ -64,8 +70,6 @@ final class PictureMaker
                 $this->draw($group);
             }
         }
-
-        return $versions->count();
     }
 
     /**
@@ -137,7 +141,7 @@ final class PictureMaker
             $x = ($n - intdiv(count($versions), 2)) * self::APART;
             $bounds = $this->bounds($body);
             // What hangs by its origin is lifted off the ground.
-            $y = $motion || $v->asset->kind === 'performer' || $this->isAlone($v) ? 0.0 : max(0.0, -$bounds[0][1]);
+            $y = $v->asset->kind === 'set' && ! $this->isAlone($v) ? max(0.0, -$bounds[0][1]) : AssetDigest::rise($this->digest($body));
             $id = "v{$body->id}";
             $assets[$id] = ['id' => $id, 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => $v->asset->name, 'blob' => $body->blob, 'digest' => $body->digest];
             $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, $y, 0.0], 'headingDeg' => 0.0];
@@ -160,18 +164,24 @@ final class PictureMaker
 
     private function isAlone(AssetVersion $v): bool
     {
+        $extras = $this->digest($v)['extras'] ?? null;
+
+        return is_array($extras) && (isset($extras['backdrop']) || isset($extras['water']));
+    }
+
+    /** @return array<array-key, mixed> */
+    private function digest(AssetVersion $v): array
+    {
         $digest = json_decode($this->blobs->get($v->digest), true);
 
-        return is_array($digest) && is_array($digest['extras'] ?? null) && (isset($digest['extras']['backdrop']) || isset($digest['extras']['water']));
+        return is_array($digest) ? $digest : [];
     }
 
     /** @return array{list<float>, list<float>} least and greatest corner, metres */
     private function bounds(AssetVersion $v): array
     {
-        $digest = json_decode($this->blobs->get($v->digest), true);
-
         /** @var array{list<float>, list<float>} $bounds */
-        $bounds = is_array($digest) && is_array($digest['bounds'] ?? null) ? $digest['bounds'] : [[-1.0, 0.0, -1.0], [1.0, 2.0, 1.0]];
+        $bounds = $this->digest($v)['bounds'] ?? [[-1.0, 0.0, -1.0], [1.0, 2.0, 1.0]];
 
         return $bounds;
     }

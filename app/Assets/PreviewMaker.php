@@ -12,6 +12,7 @@ use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Format\Gltf\AssetDigest;
 use Illuminate\Support\Facades\Cache;
 
 /**
@@ -43,7 +44,7 @@ final class PreviewMaker
      */
     public function of(User $user, array $thing, ?AssetVersion $motion = null, bool $beside = false, bool $lifted = false): array
     {
-        $y = $lifted && $thing['kind'] === 'prop' ? max(0.0, -$this->edge($thing, 0, 1, 0.0)) : 0.0;
+        $y = $lifted && $thing['kind'] === 'prop' ? AssetDigest::rise(app(StoredAssets::class)->byHash($thing['digest'])) : 0.0;
         $assets = [['id' => 'a0'] + $thing];
         $items = [['id' => 'i0', 'kind' => $thing['kind'], 'name' => $thing['name'], 'asset' => 'a0', 'position' => [0.0, $y, 0.0], 'headingDeg' => 0.0]];
         $beats = [];
@@ -58,7 +59,7 @@ final class PreviewMaker
         }
         if ($beside) {
             $person = self::house('bram-tiel');
-            $x = min(40.0, max(0.1, $this->edge($thing, 1, 0, 0.5))) + 0.7;
+            $x = $this->halfWidth($thing) + 0.7;
             if ($person !== null) {
                 $assets[] = ['id' => 'p0'] + self::thing($person);
                 $items[] = ['id' => 'i1', 'kind' => 'performer', 'name' => 'A person', 'asset' => 'p0', 'position' => [$x, 0.0, 0.0], 'headingDeg' => 0.0];
@@ -121,18 +122,11 @@ final class PreviewMaker
         return Asset::query()->where('slug', $slug)->whereNull('production_id')->first()?->versions()->with('asset')->orderByDesc('number')->first();
     }
 
-    /**
-     * One number of a thing's bounds, metres.
-     *
-     * @param  Thing  $thing
-     * @param  int<0, 1>  $corner  the least or the greatest
-     * @param  int<0, 2>  $axis
-     */
-    private function edge(array $thing, int $corner, int $axis, float $else): float
+    /** @param  Thing  $thing */
+    private function halfWidth(array $thing): float
     {
-        $bounds = app(StoredAssets::class)->byHash($thing['digest'])['bounds'] ?? null;
-        $found = is_array($bounds) && is_array($bounds[$corner] ?? null) ? $bounds[$corner][$axis] ?? null : null;
+        $b = app(StoredAssets::class)->byHash($thing['digest'])['bounds'] ?? null;
 
-        return is_numeric($found) ? (float) $found : $else;
+        return is_array($b) && is_array($b[1] ?? null) && is_numeric($b[1][0] ?? null) ? min(40.0, max(0.1, (float) $b[1][0])) : 0.5;
     }
 }

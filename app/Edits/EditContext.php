@@ -12,6 +12,7 @@ use App\Models\Item;
 use App\Models\Scene;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Geometry\FloorMap;
 use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Placement;
@@ -112,6 +113,12 @@ final class EditContext
         }
 
         return Solids::bridged(static fn (float $px, float $pz): ?float => $map->height($px, $pz, $ceiling), $x, $z) ?? 0.0;
+    }
+
+    /** How high the origin of a thing is above what it is put on, at scale 1, metres. */
+    public function rise(int $assetId, string $kind): float
+    {
+        return $kind === 'prop' ? AssetDigest::rise($this->digest($assetId)) : 0.0;
     }
 
     /** Planar radius of an asset. */

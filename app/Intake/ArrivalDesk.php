@@ -324,7 +324,8 @@ final class ArrivalDesk
     private function sound(Arrival $arrival, string $bytes): void
     {
         $facts = $this->sounds->facts($bytes, $arrival->format);
-        $this->plain($arrival, 'sound', $bytes, $facts, null);
+        $picture = $this->sounds->picture($bytes, $arrival->format);
+        $this->plain($arrival, 'sound', $bytes, $facts, $picture === null ? null : $this->blobs->put($picture));
     }
 
     private function picture(Arrival $arrival, string $bytes): void

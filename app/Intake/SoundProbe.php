@@ -5,12 +5,18 @@ declare(strict_types=1);
 namespace App\Intake;
 
 use App\Exceptions\UserError;
+use CrispReel\Core\Sound\Wave;
+use CrispReel\Core\Sound\WavePicture;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
 /** What a sound file is: length, channels, rate; told by ffprobe in a limited process. */
 final class SoundProbe
 {
+    /** Samples a second that the picture is made of. */
+    private const OUTLINE_RATE = 2000;
+
     /** @return array{seconds: float, channels: int, sampleRate: int, codec: string} */
     public function facts(string $bytes, string $ending): array
     {
@@ -24,7 +30,7 @@ final class SoundProbe
             ], null, null, null, 12);
             try {
                 $process->run();
-            } catch (ProcessTimedOutException|\Symfony\Component\Process\Exception\ProcessSignaledException) {
+            } catch (ProcessTimedOutException|ProcessSignaledException) {
                 throw self::unreadable();
             }
             $told = json_decode($process->getOutput(), true);
@@ -43,6 +49,30 @@ final class SoundProbe
             'seconds' => round($seconds, 3), 'channels' => $channels, 'sampleRate' => is_numeric($stream['sample_rate'] ?? null) ? (int) $stream['sample_rate'] : 0,
             'codec' => is_string($stream['codec_name'] ?? null) ? $stream['codec_name'] : '?',
         ];
+    }
+
+    /** Its picture: how loud it is along its length (of very long ones, the first ten minutes). Null where it cannot be played. */
+    public function picture(string $bytes, string $ending): ?string
+    {
+        $file = sys_get_temp_dir().'/reel-'.bin2hex(random_bytes(8)).".{$ending}";
+        file_put_contents($file, $bytes);
+        try {
+            $mpeg = config('reel.ffmpeg');
+            $process = new Process([
+                'prlimit', '--as='.(1 << 30), '--cpu=20', '--', is_string($mpeg) ? $mpeg : 'ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe',
+                '-t', '600', '-i', $file, '-map', '0:a:0', '-ac', '1', '-ar', (string) self::OUTLINE_RATE, '-f', 's16le', 'pipe:1',
+            ], null, null, null, 25);
+            try {
+                $process->run();
+            } catch (ProcessTimedOutException|ProcessSignaledException) {
+                return null;
+            }
+            $wave = Wave::fromPcm(self::OUTLINE_RATE, $process->getOutput());
+        } finally {
+            @unlink($file);
+        }
+
+        return $wave->samples === [] ? null : WavePicture::of($wave);
     }
 
     private static function unreadable(): UserError

@@ -3,8 +3,11 @@
 declare(strict_types=1);
 
 use App\Assets\AssetIntake;
+use App\Assets\BlobStore;
+use App\Assets\PictureMaker;
 use App\Models\Arrival;
 use App\Models\Asset;
+use App\Models\AssetVersion;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
 
@@ -116,6 +119,33 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     $page->see('[data-testid=credits]');
 });
 
+test('a sound is found by another word, heard by a click, and gone to at a place; so is one that was brought in', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    [$page, $driver] = $this->desk($user, $scene);
+    $page->click('[data-testid=open-kit]');
+    $page->press('Sounds');
+    $page->fill('input[aria-label="Search the kit room"]', 'seagull');
+    $page->until(fn () => $page->text('[data-testid=kit-total]') === '1 found', 'the gulls alone');
+    $page->click('[data-testid=kit-shelf] [data-testid=asset-sound-gulls]');
+    $page->until(fn () => str_ends_with($page->text('[data-testid=heard]'), 'of 6.0 s'), 'its length');
+    $page->see('[data-testid=sound-player][data-playing=true]');
+    $at = fn (): float => (float) $driver->executeScript('return document.querySelector("[data-testid=sound-player] audio").currentTime');
+    $before = $at();
+    $page->until(fn () => $at() > $before + 0.2, 'it to go on');
+    $page->click('[data-testid=hear]');
+    $page->see('[data-testid=sound-player][data-playing=false]');
+    // Two thirds along its picture.
+    $width = $page->on('[aria-label="Go to a place in Gulls"]', static fn (Facebook\WebDriver\Remote\RemoteWebElement $e): int => $e->getSize()->getWidth());
+    $page->pressAt('[aria-label="Go to a place in Gulls"]', (int) round($width * 0.9 / 6), 0);
+    $page->until(fn () => abs($at() - 4.0) < 0.1, 'the place');
+    // One from outside.
+    letGo($driver, '[data-testid=kit-room]', ['harbour_bell.wav' => CrispReel\Core\Kit\Sounds\Things::bell()->toWav()]);
+    $page->click('[data-testid=slip] [data-testid=hear]');
+    $page->until(fn () => str_ends_with($page->text('[data-testid=heard]'), 'of 4.2 s') && $at() > 0.1, 'the bell to be heard');
+    expect(Arrival::query()->where('production_id', $scene->production_id)->firstOrFail()->kind)->toBe('sound');
+});
+
 test('what is one\'s own is kept in order: name, folder, colour, another in its place, an earlier version, put away, credits', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
@@ -158,4 +188,30 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     $page->pressAt('[data-testid="plan-item-Seat"]', 0, 0);
     $page->editing(fn () => $choose('[data-testid=pin]', '2'));
     expect($scene->items()->firstOrFail()->pinned_version_id)->toBe($asset()->versions()->where('number', 2)->value('id'));
+});
+
+test('pictures of the shelf are drawn by themselves, fill their tiles, and what cannot be drawn costs the others none', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    $intake = app(AssetIntake::class);
+    $sway = "HIERARCHY\nROOT trunk\n{\nOFFSET 0 0 0\nCHANNELS 3 Zrotation Xrotation Yrotation\nJOINT bough\n{\nOFFSET 0 50 0\nCHANNELS 3 Zrotation Xrotation Yrotation\nEnd Site\n{\nOFFSET 0 50 0\n}\n}\n}\nMOTION\nFrames: 2\nFrame Time: 0.04\n0 0 0 0 0 0\n10 0 0 5 0 0\n";
+    $versions = [
+        $intake->model($scene->production, FakeAssets::glb('stool'), 'Box stool', 'prop'), $intake->model($scene->production, $sway, 'Sway of a tree'),
+        Asset::query()->where('slug', 'bell')->whereNull('production_id')->firstOrFail()->versions()->firstOrFail(), Asset::query()->where('slug', 'far-shore')->firstOrFail()->versions()->firstOrFail(),
+    ];
+    app(PictureMaker::class)->of((new Illuminate\Database\Eloquent\Collection($versions))->load('asset'));
+    [$stool, $sway, $bell, $shore] = array_map(static fn (AssetVersion $v): string => (string) $v->refresh()->picture, $versions);
+    expect($sway)->toBe('')->and(count(array_unique([$stool, $bell, $shore])))->toBe(3);
+    foreach ([$stool, $bell] as $hash) {
+        $picture = imagecreatefromstring(app(BlobStore::class)->get($hash));
+        expect(imagesx($picture))->toBe(320)->and(imagesy($picture))->toBe(240);
+        // The thing reaches most of the way up and is not cut above: rows that differ from the studio at their ends.
+        $odd = static function (int $x, int $y) use ($picture): bool {
+            [$a, $b] = [imagecolorat($picture, $x, $y), imagecolorat($picture, $x < 160 ? 2 : 317, $y)];
+
+            return abs(($a >> 16 & 255) - ($b >> 16 & 255)) + abs(($a >> 8 & 255) - ($b >> 8 & 255)) + abs(($a & 255) - ($b & 255)) > 40;
+        };
+        $rows = array_values(array_filter(range(0, 239), static fn (int $y): bool => count(array_filter(range(40, 280, 2), static fn (int $x): bool => $odd($x, $y))) > 0));
+        expect(max($rows) - min($rows))->toBeGreaterThan(120)->and(min($rows))->toBeGreaterThan(4);
+    }
 });

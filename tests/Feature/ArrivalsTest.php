@@ -218,6 +218,12 @@ test('sounds and pictures are taken with their facts', function (): void {
     $wav = 'RIFF'.pack('V', 36 + strlen($wave)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 16000, 32000, 2, 16).'data'.pack('V', strlen($wave)).$wave;
     $slips = dropped($this, $user, $scene, ['gulls_over_pier.wav' => $wav]);
     expect($slips[0]['kind'])->toBe('sound')->and($slips[0]['facts']['seconds'])->toEqual(0.5)->and($slips[0]['facts']['channels'])->toBe(1)->and($slips[0]['name'])->toBe('Gulls over pier');
+    // A sine as loud all along: bars of one height. It can be heard from its slip.
+    $outline = imagecreatefromstring(app(BlobStore::class)->get((string) $slips[0]['picture']));
+    $bars = array_map(static fn (int $x): int => count(array_filter(range(0, 239), static fn (int $y): bool => (imagecolorat($outline, $x, $y) & 0xFFFFFF) === 0x0A6E6E)), range(0, 319));
+    $bars = array_filter($bars);
+    expect(count($bars))->toBeGreaterThan(120)->and(min($bars))->toBeGreaterThan(0.85 * max($bars));
+    $this->get("/api/blobs/{$slips[0]['blob']}")->assertOk()->assertHeader('Content-Type', 'audio/wav');
     [$picture] = dropped($this, $user, $scene, ['map.png' => Spoiled::picture(false)]);
     expect($picture['kind'])->toBe('picture')->and($picture['facts']['pixels'])->toBe([64, 64]);
 });

@@ -44,6 +44,17 @@ test('things land on the ground, clear of others, facing who looks', function ()
         ->and($items['Bram 2']['position'][1])->toEqualWithDelta(0.30, 0.012);
 });
 
+test('what is made to hang stands by its lowest point, what has roots or floats by its waterline', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, array_map(static fn (string $slug, int $n): array => ['do' => 'item.add', 'asset' => $slug, 'near' => [6 * $n, 0], 'name' => $slug], $slugs = ['bell', 'wall-clock', 'rock', 'rowing-boat', 'bench'], array_keys($slugs)));
+    $y = static fn (string $name): float => (float) $scene->items()->where('name', $name)->value('y');
+    expect($y('bell'))->toEqualWithDelta(0.914, 0.002)->and($y('wall-clock'))->toEqualWithDelta(0.194, 0.002)->and([$y('rock'), $y('rowing-boat'), $y('bench')])->toEqual([0.0, 0.0, 0.0]);
+    // Grown to twice its size and landed again, and a copy of it.
+    $this->edit($scene, [['do' => 'item.place', 'item' => 'bell', 'scale' => 2, 'land' => true], ['do' => 'item.duplicate', 'item' => 'bell']]);
+    expect($scene->items()->where('scale', 2)->pluck('y')->map(static fn (float $v): float => round($v, 2))->all())->toBe([1.83, 1.83]);
+});
+
 test('a drag with "land" follows what is below', function (): void {
     $scene = pier($this);
     $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'position' => [-3.0, 0.0, 1.5], 'land' => true]]);

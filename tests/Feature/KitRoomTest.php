@@ -37,6 +37,61 @@ test('the shelf is filtered by kind, owner, use and words, and sorted by length'
     expect($names('face=1&kind=prop'))->toBe([]);
 });
 
+test('what has working parts is told from what is one piece', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $found = array_column(shelfOf($this, $scene->production_id, 'kind=prop&parts=1')['assets'], 'facts', 'slug');
+    expect(array_keys($found))->toContain('bicycle', 'rowing-boat', 'hand-cart')->not->toContain('chair', 'bell-post');
+    foreach ($found as $facts) {
+        expect($facts['joints'])->toBeGreaterThan(0);
+    }
+});
+
+test('sounds of the house have a length, a picture and a licence, are found by other words, and come in stretches', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $all = shelfOf($this, $scene->production_id, 'kind=sound&house=1')['assets'];
+    expect(count($all))->toBeGreaterThanOrEqual(30);
+    foreach ($all as $a) {
+        expect($a['facts']['seconds'])->toBeGreaterThan(0.5)->and($a['licence'])->toBe('CC0-1.0')->and($a['picture'])->toHaveLength(64);
+    }
+    $names = fn (string $q): array => array_column(shelfOf($this, $scene->production_id, "kind=sound&q={$q}")['assets'], 'name');
+    expect($names('seagull'))->toBe(['Gulls'])->and($names('footsteps'))->toContain('Steps on wood', 'Steps on stone', 'Steps on gravel')->and($names('ship'))->toContain("Ship's horn");
+    $blob = collect($all)->firstWhere('slug', 'sound-bell')['blob'];
+    $whole = $this->get("/api/blobs/{$blob}")->assertOk()->assertHeader('Content-Type', 'audio/wav')->assertHeader('Accept-Ranges', 'bytes')->getContent();
+    $part = fn (string $range) => $this->get("/api/blobs/{$blob}", ['Range' => $range]);
+    $size = strlen($whole);
+    expect($part('bytes=10-19')->assertStatus(206)->assertHeader('Content-Range', "bytes 10-19/{$size}")->getContent())->toBe(substr($whole, 10, 10));
+    expect($part('bytes=-5')->assertStatus(206)->getContent())->toBe(substr($whole, -5))->and($part('bytes='.($size - 3).'-')->assertStatus(206)->getContent())->toBe(substr($whole, -3))->and($part('bytes=0-999999999')->assertStatus(206)->getContent())->toBe($whole);
+    $part("bytes={$size}-")->assertStatus(416)->assertHeader('Content-Range', "bytes */{$size}");
+    foreach (['bytes=a-b', 'bytes=-', 'lines=1-2', 'bytes=0-1,4-5'] as $odd) {
+        expect($part($odd)->assertOk()->getContent())->toBe($whole);
+    }
+});
+
+test('people of the house in other clothes are found by the colour', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $all = array_column(shelfOf($this, $scene->production_id, 'kind=performer&house=1')['assets'], 'name');
+    expect(count($all))->toBe(24)->and(count(array_unique($all)))->toBe(24)->and(preg_grep('/\\d/', $all))->toBe([]);
+    expect(array_column(shelfOf($this, $scene->production_id, 'kind=performer&q=violet')['assets'], 'name'))->toContain('Oda Ferrant in violet');
+});
+
+test('a thing of the house is called what the house calls it now, a thing of one\'s own what one has called it', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $intake = app(AssetIntake::class);
+    $house = $intake->model(null, FakeAssets::glb('stool'), 'Seat of old', 'prop', ['old'], 'test-seat')->asset_id;
+    $intake->model(null, FakeAssets::glb('stool'), 'Seat of now', 'prop', ['now'], 'test-seat');
+    $own = $intake->model($scene->production, FakeAssets::glb('stool'), 'Mine', 'prop', [], 'test-own')->asset_id;
+    $intake->model($scene->production, FakeAssets::glb('key'), 'Other', 'prop', [], 'test-own');
+    expect(Asset::query()->findOrFail($house))->name->toBe('Seat of now')->tags->toBe(['now'])->and(Asset::query()->findOrFail($own)->name)->toBe('Mine');
+    Asset::query()->whereKey($house)->update(['archived_at' => now()]);
+});
+
 test('pages follow each other without gap or double', function (): void {
     $user = $this->person();
     $scene = $this->scene($user);

@@ -67,7 +67,7 @@ final class ItemAdd implements EditCommand
             [$x, $z] = $scene->clearOf($x, $z, $kind === 'performer' ? 0.35 : $scene->radius($asset));
         }
 
-        return [$x, $scene->ground($x, $z), $z];
+        return [$x, $scene->ground($x, $z) + $scene->rise($asset, $kind), $z];
     }
 
     /**

@@ -33,7 +33,7 @@ final class ItemPlace implements EditCommand
         if (($in['land'] ?? false) === true) {
             $x = (float) ($values['x'] ?? $item->x);
             $z = (float) ($values['z'] ?? $item->z);
-            $values['y'] = $scene->ground($x, $z, (int) $item->id);
+            $values['y'] = $scene->ground($x, $z, (int) $item->id) + $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) ($in['scale'] ?? $item->scale);
         }
         if (isset($in['headingDeg'])) {
             $values['heading_deg'] = fmod((float) $in['headingDeg'], 360.0);

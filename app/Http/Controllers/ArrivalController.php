@@ -210,7 +210,7 @@ final class ArrivalController
         return [
             'id' => $a->id, 'name' => $asset->name ?? $a->name, 'path' => $a->path, 'format' => $a->format, 'bytes' => $a->bytes, 'status' => $a->status, 'kind' => $a->kind, 'assetId' => $a->asset_id,
             'choices' => (object) $a->choices, 'motions' => (object) $a->motions, 'findings' => $slip['findings'] ?? [], 'facts' => (object) ($slip['facts'] ?? []), 'parts' => $slip['parts'] ?? null,
-            'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $picture,
+            'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $picture, 'blob' => $a->kind === 'sound' ? $a->original : null,
         ];
     }
 

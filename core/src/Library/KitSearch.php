@@ -24,6 +24,7 @@ final class KitSearch
         ['cloak', 'cape', 'coat'], ['skirt', 'dress'], ['climb', 'ladder', 'ascend'], ['think', 'ponder', 'wonder', 'consider'], ['sneak', 'creep', 'tiptoe'], ['proud', 'confident', 'bold'], ['cold', 'shiver', 'freeze'],
         ['argue', 'quarrel', 'fight', 'dispute'], ['hug', 'embrace', 'cuddle'], ['dance', 'swing', 'waltz'], ['laugh', 'giggle', 'chuckle'], ['kneel', 'crouch', 'squat'], ['lie', 'sleep'], ['write', 'note'], ['read', 'book'],
         ['drink', 'sip', 'cup'], ['sweep', 'broom', 'clean'], ['knock', 'door'], ['whisper', 'secret'], ['shout', 'call', 'yell'], ['pier', 'jetty', 'quay', 'dock', 'harbour'], ['sea', 'water', 'ocean', 'shore'],
+        ['gull', 'gulls', 'seagull', 'bird', 'birds'], ['steps', 'footsteps', 'footstep', 'feet'], ['applause', 'clapping', 'clap'], ['crowd', 'audience', 'people'], ['horn', 'foghorn', 'hooter'], ['engine', 'motor'], ['splash', 'plunge'], ['storm', 'weather'], ['background', 'ambience', 'atmosphere'],
     ];
 
     /** @var array<string, list<string>> */

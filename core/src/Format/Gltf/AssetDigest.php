@@ -18,6 +18,9 @@ use InvalidArgumentException;
  */
 final class AssetDigest
 {
+    /** Share of its height that a thing has below its origin, from which on it is made to hang. */
+    private const HANGS = 0.45;
+
     /** @return Digest */
     public static function of(GltfReader $gltf): array
     {
@@ -58,6 +61,25 @@ final class AssetDigest
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
             'style' => self::style($gltf), 'extras' => $extras,
         ];
+    }
+
+    /**
+     * How high the origin of a thing is above the ground that it is put on, metres: 0 for what stands, and for what has roots in
+     * the ground (rocks, trees) or floats; the whole depth below it for what is made to hang (a bell, a wall clock).
+     *
+     * @param  array<array-key, mixed>  $digest
+     */
+    public static function rise(array $digest): float
+    {
+        $bounds = $digest['bounds'] ?? null;
+        if (! is_array($bounds) || ! is_array($bounds[0] ?? null) || ! is_array($bounds[1] ?? null) || ! is_numeric($bounds[0][1] ?? null) || ! is_numeric($bounds[1][1] ?? null)) {
+            return 0.0;
+        }
+        [$low, $high] = [(float) $bounds[0][1], (float) $bounds[1][1]];
+        $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
+        $floats = is_array($extras['vehicle'] ?? null) && isset($extras['vehicle']['floats']);
+
+        return ($digest['kind'] ?? '') === 'thing' && ! $floats && $low < -self::HANGS * ($high - $low) ? -$low : 0.0;
     }
 
     /** How its surfaces were made: painted in the manner of the house, with pictures on them, or in plain colours. */

@@ -108,10 +108,10 @@ final readonly class FigureSpec
     /** Parts that have a colour of their own, and what they are called. */
     public const PARTS = ['skin' => 'Skin', 'hair' => 'Hair', 'top' => 'Top', 'legs' => 'Legs', 'neck' => 'Neck', 'boot' => 'Boots', 'hat' => 'Hat', 'iris' => 'Eyes'];
 
-    /** Clothes of the second and third colourway, by what one would call them: top, legs, neck, boot, hat. */
+    /** Clothes of the second and third colourway, top, legs, neck, boot, hat, and what one would call them. */
     private const WAYS = [
-        'blue' => [0x4F6F8F, 0x5A4A3C, 0xE3CFA6, 0x3B2D28, 0x6B3A34], 'ochre' => [0xB4763C, 0x3E4A54, 0x7E9A86, 0x53382A, 0x2F4A46], 'violet' => [0x6C5A86, 0x4B4B3F, 0xD9A25A, 0x2F2A2C, 0x44506B],
-        'green' => [0x3F6B5A, 0x6A5545, 0xC9625A, 0x4A3428, 0x8A6A3A], 'red' => [0xA34A44, 0x38424E, 0xE7DDC2, 0x2E2624, 0x3D3438], 'olive' => [0x7A7F52, 0x4E3F4A, 0xB5563C, 0x5B4030, 0x52583A],
+        [0x4F6F8F, 0x5A4A3C, 0xE3CFA6, 0x3B2D28, 0x6B3A34, 'blue'], [0xB4763C, 0x3E4A54, 0x7E9A86, 0x53382A, 0x2F4A46, 'ochre'], [0x6C5A86, 0x4B4B3F, 0xD9A25A, 0x2F2A2C, 0x44506B, 'violet'],
+        [0x3F6B5A, 0x6A5545, 0xC9625A, 0x4A3428, 0x8A6A3A, 'green'], [0xA34A44, 0x38424E, 0xE7DDC2, 0x2E2624, 0x3D3438, 'red'], [0x7A7F52, 0x4E3F4A, 0xB5563C, 0x5B4030, 0x52583A, 'olive'],
     ];
 
     /**
@@ -161,8 +161,7 @@ final readonly class FigureSpec
         if ($number <= 1) {
             return $this;
         }
-        $called = array_keys(self::WAYS)[($this->seed * 2 + $number) % count(self::WAYS)];
-        [$top, $legs, $neck, $boot, $hat] = self::WAYS[$called];
+        [$top, $legs, $neck, $boot, $hat, $called] = self::WAYS[($this->seed * 2 + $number) % count(self::WAYS)];
         $dark = static fn (int $c, float $k): int => ((int) (($c >> 16 & 255) * $k) << 16) | ((int) (($c >> 8 & 255) * $k) << 8) | (int) (($c & 255) * $k);
 
         return $this->with(['name' => "{$this->name} in {$called}", 'colours' => ['top' => $top, 'lining' => $dark($top, 0.5), 'cuff' => $dark($top, 0.72), 'legs' => $legs, 'neck' => $neck, 'boot' => $boot, 'hat' => $hat, 'peak' => $dark($hat, 0.6), 'band' => $neck] + $this->colours]);

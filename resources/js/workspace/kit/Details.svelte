@@ -6,6 +6,7 @@
     import { TAPE, type AssetRow } from '../rows';
     import { factsOf } from './facts';
     import RolesPanel from './RolesPanel.svelte';
+    import SoundPlayer from './SoundPlayer.svelte';
     import Turntable from './Turntable.svelte';
 
     let { id }: { id: number } = $props();
@@ -75,7 +76,7 @@
 
 <div class="flex w-[340px] shrink-0 flex-col gap-3 overflow-auto border-l border-line p-3" data-testid="kit-details">
     {#if a}
-        <div class="h-[250px] shrink-0">
+        <div class={a.kind === 'sound' ? 'shrink-0' : 'h-[250px] shrink-0'}>
             {#if path}<Turntable
                     {path}
                     label={`${a.name} on a turntable; arrow keys turn it`}
@@ -83,7 +84,13 @@
                     src={`/api/blobs/${a.picture}`}
                     alt={a.name}
                     class="h-full w-full rounded bg-surround object-contain"
-                />{:else}<audio controls src={`/api/blobs/${a.blob}`} class="w-full"></audio>{/if}
+                />{:else if a.blob}<SoundPlayer
+                    blob={a.blob}
+                    picture={a.picture}
+                    name={a.name}
+                    loops={a.facts.loops === true}
+                    atOnce
+                />{/if}
         </div>
         {#if a.kind === 'motion'}
             <label class="flex items-center gap-2 text-xs"

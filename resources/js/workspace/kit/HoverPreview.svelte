@@ -34,10 +34,14 @@
         data-testid="hover-preview"
     >
         <div class="min-h-0 flex-1">
-            <Turntable
-                path={`productions/${scene.production.id}/previews?asset=${a.id}${a.kind === 'motion' && on ? `&on=${on.assetId}` : ''}`}
-                label={a.name}
-            />
+            {#if a.kind === 'picture'}<img
+                    src={`/api/blobs/${a.picture ?? ''}`}
+                    alt={a.name}
+                    class="h-full w-full bg-surround object-contain"
+                />{:else}<Turntable
+                    path={`productions/${scene.production.id}/previews?asset=${a.id}${a.kind === 'motion' && on ? `&on=${on.assetId}` : ''}`}
+                    label={a.name}
+                />{/if}
         </div>
         <div class="p-2">
             <p class="truncate font-semibold">{a.name}{a.kind === 'motion' && on ? `, on ${on.name}` : ''}</p>

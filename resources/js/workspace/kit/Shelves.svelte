@@ -26,14 +26,20 @@
     ] as const;
     /** Filters that are not offered for a kind, and so do not filter it. */
     const HIDDEN: Record<string, string[]> = {
-        '': ['travel', 'length'],
-        performer: ['travel', 'length'],
-        set: ['travel', 'length'],
-        prop: ['travel', 'length'],
-        motion: ['style'],
-        sound: ['style', 'travel'],
-        picture: ['style', 'travel', 'length'],
+        '': ['travel', 'length', 'parts'],
+        performer: ['travel', 'length', 'parts'],
+        set: ['travel', 'length', 'parts', 'face'],
+        prop: ['travel', 'length', 'face'],
+        motion: ['style', 'parts', 'face'],
+        sound: ['style', 'travel', 'parts', 'face'],
+        picture: ['style', 'travel', 'length', 'parts', 'face'],
     };
+    const TICKS = [
+        ['scene', 'used in this scene'],
+        ['face', 'with a face that moves'],
+        ['parts', 'with working parts'],
+        ['archived', 'put away'],
+    ] as const;
     const CHUNK = 60;
     const ROW = 148;
     const MIN_TILE = 150;
@@ -46,6 +52,7 @@
         folder: '',
         scene: false,
         face: false,
+        parts: false,
         travel: '',
         length: '',
         style: '',
@@ -68,10 +75,10 @@
             q: q.trim(),
             kind: kit.kind,
             scene: f.scene ? String(scene.id) : '',
-            face: f.face ? '1' : '',
             archived: f.archived ? '1' : '',
         };
         const hidden = HIDDEN[kit.kind] ?? [];
+        for (const k of ['face', 'parts'] as const) p[k] = f[k] && !hidden.includes(k) ? '1' : '';
         for (const k of ['licence', 'house', 'colour', 'folder', 'travel', 'length', 'style', 'sort'] as const)
             if (!hidden.includes(k)) p[k] = f[k];
         return Object.entries(p)
@@ -206,7 +213,7 @@
                 ></select
             ></label
         >
-        {#each [['scene', 'used in this scene'], ['face', 'with a face that moves'], ['archived', 'put away']] as const as [k, text] (k)}
+        {#each TICKS.filter(([k]) => !(HIDDEN[kit.kind] ?? []).includes(k)) as [k, text] (k)}
             <label class="flex items-center gap-2"
                 ><input type="checkbox" class="rounded border-line text-tide" bind:checked={f[k]} />{text}</label
             >

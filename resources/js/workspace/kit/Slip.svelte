@@ -9,6 +9,7 @@
     import MarkerStage from './MarkerStage.svelte';
     import ModelTools from './ModelTools.svelte';
     import RolesPanel from './RolesPanel.svelte';
+    import SoundPlayer from './SoundPlayer.svelte';
     import Turntable from './Turntable.svelte';
 
     let { arrival }: { arrival: ArrivalRow } = $props();
@@ -92,6 +93,8 @@
                 alt={arrival.name}
                 class="min-h-0 max-w-full self-start rounded bg-surround object-contain"
             />
+        {:else if arrival.kind === 'sound' && arrival.blob}
+            <SoundPlayer blob={arrival.blob} picture={arrival.picture} name={arrival.name} />
         {:else if marking}
             <MarkerStage
                 arrival={arrival.id}

@@ -31,7 +31,18 @@ export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unk
         else out.push(['Size', `${metres(size[0] ?? 0)} wide, ${metres(size[1] ?? 0)} high, ${metres(size[2] ?? 0)} deep`]);
     }
     if (number(facts.triangles) !== null)
-        out.push(['Triangles', `${(number(facts.triangles) ?? 0).toLocaleString('en')} in ${String(facts.draws)} parts`]);
+        out.push([
+            'Triangles',
+            `${(number(facts.triangles) ?? 0).toLocaleString('en')} in ${String(facts.draws)} part${facts.draws === 1 ? '' : 's'}`,
+        ]);
+    if (kind === 'prop')
+        out.push([
+            'Working parts',
+            (number(facts.joints) ?? 0) > 0 ? `${String(facts.joints)} that turn by themselves` : 'none, it is one piece',
+        ]);
+    const mounts = Array.isArray(facts.mounts) ? facts.mounts.filter((m): m is string => typeof m === 'string') : [];
+    if (mounts.length > 0)
+        out.push(['Places to hold or sit', mounts.map((m) => m.replace(/([A-Z0-9]+)$/, ' $1').toLowerCase()).join(', ')]);
     if (kind === 'performer') {
         out.push(['Joints', `${String(facts.joints)}, ${String(facts.roles)} known as parts of a body`]);
         out.push(['Fingers', facts.fingers === true ? 'yes' : 'no']);

@@ -32,6 +32,8 @@ export interface ArrivalRow {
     seconds: number | null;
     seen: boolean;
     picture: string | null;
+    /** The file of a sound, to be heard. */
+    blob: string | null;
 }
 
 export interface Work {
@@ -90,7 +92,7 @@ export class KitStore {
 
     rest(asset: AssetRow, box: DOMRect): void {
         this.leave();
-        if (asset.kind === 'sound' || asset.kind === 'picture') return;
+        if (asset.kind === 'sound') return;
         this.resting = setTimeout(() => (this.hover = { asset, box }), 180);
     }
 
@@ -160,7 +162,7 @@ export class KitStore {
         await this.scene.refreshAssets();
         await this.refresh();
         this.version++;
-        if (times > 0 && this.arrivals.some((a) => a.assetId !== null && a.picture === null && a.kind !== 'sound'))
+        if (times > 0 && this.arrivals.some((a) => a.assetId !== null && a.picture === null))
             this.timer = setTimeout(() => void this.pictures(times - 1), 4000);
     }
 

@@ -8,7 +8,7 @@
     const fact = $derived.by(() => {
         const f = asset.facts as { seconds?: number; travel?: number; loops?: boolean; size?: number[]; pixels?: number[] };
         if (asset.kind === 'picture') return f.pixels ? `${f.pixels.join(' x ')} px` : '';
-        if (asset.kind === 'sound') return `${f.seconds?.toFixed(1) ?? '?'} s`;
+        if (asset.kind === 'sound') return `${f.seconds?.toFixed(1) ?? '?'} s${f.loops ? ', loops' : ''}`;
         if (asset.kind === 'motion')
             return `${f.seconds?.toFixed(1) ?? '?'} s${f.loops ? ', loops' : ''}${f.travel && f.travel > 0.1 ? `, ${f.travel.toFixed(1)} m` : ''}`;
         if (asset.kind === 'performer' && f.size) return `${(f.size[1] ?? 0).toFixed(2)} m tall`;
