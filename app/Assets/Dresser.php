@@ -64,10 +64,10 @@ final class Dresser
         return $out;
     }
 
-    /** @return list<Surface> the largest first */
-    public function surfaces(string $blob): array
+    /** @return list<Surface> the largest first, with a variant of the file on or as it came */
+    public function surfaces(string $blob, ?string $variant = null): array
     {
-        return $this->list($blob)['surfaces'];
+        return $this->list($blob, $variant)['surfaces'];
     }
 
     /** @return list<array{name: string, colour: string, picture: bool}> sets of materials that the file offers */
@@ -77,12 +77,15 @@ final class Dresser
     }
 
     /** @return array{surfaces: list<Surface>, variants: list<array{name: string, colour: string, picture: bool}>} */
-    private function list(string $blob): array
+    private function list(string $blob, ?string $variant = null): array
     {
-        $key = hash('sha256', 'surfaces|'.Dress::VERSION."|{$blob}");
+        $key = hash('sha256', 'surfaces|'.Dress::VERSION."|{$blob}".($variant === null ? '' : "|{$variant}"));
         $kept = $this->assets->solved($key);
         if ($kept === null) {
             $draft = GltfDraft::open($this->blobs->get($blob));
+            if ($variant !== null) {
+                Variants::put($draft, $variant);
+            }
             $kept = json_encode(['surfaces' => SurfaceList::of($draft)->toArray(), 'variants' => Variants::of($draft)], JSON_THROW_ON_ERROR);
             $this->assets->keep($key, $kept);
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use CrispReel\Core\Surfaces\Wish;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -22,7 +23,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property float $scale
  * @property list<array<string, mixed>>|null $moves
  * @property array<string, mixed>|null $route
- * @property array<string, array{colour?: string, finish?: string, picture?: int, metres?: float}>|null $surfaces  wishes by surface
+ * @property array<string, array{colour?: string, finish?: string, picture?: int, metres?: float, variant?: string}>|null $surfaces  wishes by surface
  * @property array<string, mixed>|null $cloth
  */
 class Item extends Model
@@ -47,5 +48,11 @@ class Item extends Model
     public function asset(): BelongsTo
     {
         return $this->belongsTo(Asset::class);
+    }
+
+    /** The variant of its file that it wears, if any. */
+    public function variant(): ?string
+    {
+        return $this->surfaces[Wish::WHOLE]['variant'] ?? null;
     }
 }

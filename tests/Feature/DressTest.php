@@ -120,7 +120,18 @@ test('a variant that the file offers is put on and taken off', function (): void
     $plain = blobsOf($this, $scene)[3];
     $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => 'Rusty']]);
     expect(blobsOf($this, $scene)[3])->not->toBe($plain)->and(SurfaceList::of(GltfDraft::open($this->get('/api/blobs/'.blobsOf($this, $scene)[3])->getContent()))->toArray()[0]['colour'])->toBe('#0000ff');
+    // While it is worn its own materials are listed, and dyed; they come back with it.
+    $listed = fn (): array => array_column($this->getJson("/api/scenes/{$scene->id}/items/{$id}/surfaces")->assertOk()->json('surfaces'), 'key');
+    expect($listed())->toBe(['blue paint']);
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'surface' => 'blue paint', 'colour' => '#2f8f4f']]);
+    $green = blobsOf($this, $scene)[3];
+    expect(SurfaceList::of(GltfDraft::open($this->get("/api/blobs/{$green}")->getContent()))->toArray()[0]['colour'])->toBe('#2f8f4f');
     $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => null]]);
+    expect($listed())->toBe(['paint'])->and(blobsOf($this, $scene)[3])->not->toBe($green);
+    expect(fn () => $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'surface' => 'blue paint', 'colour' => '#ffffff']]))->toThrow(UserError::class, 'has no surface');
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => 'Rusty']]);
+    expect(blobsOf($this, $scene)[3])->toBe($green);
+    $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'surface' => 'blue paint', 'colour' => null], ['do' => 'item.dress', 'item' => 'Crate', 'variant' => null]]);
     expect(blobsOf($this, $scene)[3])->toBe($plain)->and($scene->items()->find($id)->surfaces)->toBeNull();
     expect(fn () => $this->edit($scene, [['do' => 'item.dress', 'item' => 'Crate', 'variant' => 'Polished']]))->toThrow(UserError::class, 'has no variant');
 });

@@ -83,6 +83,15 @@ final class ItemDress implements EditCommand
         return AssetVersion::query()->when($item->pinned_version_id !== null, static fn ($q) => $q->where('id', $item->pinned_version_id), static fn ($q) => $q->where('asset_id', $item->asset_id)->orderByDesc('number'))->firstOrFail()->blob;
     }
 
+    /** @return list<array{key: string, name: string, colour: string, picture: bool, share: float}> of the variant that it wears */
+    private function surfaces(stdClass $item): array
+    {
+        $worn = json_decode(is_string($item->surfaces) ? $item->surfaces : '', true);
+        $variant = is_array($worn) && is_array($worn[Wish::WHOLE] ?? null) ? $worn[Wish::WHOLE]['variant'] ?? null : null;
+
+        return app(Dresser::class)->surfaces($this->blob($item), is_string($variant) ? $variant : null);
+    }
+
     private function variant(stdClass $item, mixed $wanted): string
     {
         $names = array_column(app(Dresser::class)->variants($this->blob($item)), 'name');
@@ -103,7 +112,7 @@ final class ItemDress implements EditCommand
         $worn = json_decode(is_string($item->surfaces) ? $item->surfaces : '', true);
         $seen = is_array($at['colour'] ?? null) ? Oklab::of([(float) $at['colour'][0], (float) $at['colour'][1], (float) $at['colour'][2]]) : null;
         $best = ['', INF];
-        foreach (app(Dresser::class)->surfaces($this->blob($item)) as $s) {
+        foreach ($this->surfaces($item) as $s) {
             $material = preg_replace('/#[0-9a-f]{6}$/', '', $s['key']);
             if ($material !== $at['material'] && ! ($at['material'] === '' && str_starts_with($s['key'], 'surface '))) {
                 continue;
@@ -119,7 +128,7 @@ final class ItemDress implements EditCommand
 
     private function named(stdClass $item, string $key): string
     {
-        $all = app(Dresser::class)->surfaces($this->blob($item));
+        $all = $this->surfaces($item);
         foreach ($all as $s) {
             if ($s['key'] === $key) {
                 return lcfirst($s['name']);

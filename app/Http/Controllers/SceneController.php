@@ -124,14 +124,14 @@ final class SceneController
         return $this->stream->manifest($scene, $light);
     }
 
-    /** The surfaces of what stands there, as its asset brought them. */
+    /** The surfaces of what stands there, as its asset brought them (in the variant that it wears). */
     public function surfaces(Request $request, Scene $scene, Item $item, Dresser $dresser): JsonResponse
     {
         Access::see($this->user($request), $scene);
         abort_unless($item->scene_id === $scene->id, 404);
         $asset = DocumentBuilder::build($scene)->assets[DocumentBuilder::assetId($item)];
 
-        return response()->json(['surfaces' => $dresser->surfaces($asset->blob), 'variants' => $dresser->variants($asset->blob)]);
+        return response()->json(['surfaces' => $dresser->surfaces($asset->blob, $item->variant()), 'variants' => $dresser->variants($asset->blob)]);
     }
 
     /** @return list<array<string, mixed>> */
