@@ -117,7 +117,13 @@ final class Shapes
         for ($i = 0; $i < $around; $i++) {
             for ($k = 0; $k < $n - 1; $k++) {
                 $a = $i * $n + $k;
-                array_push($index, $a, $a + $n, $a + $n + 1, $a, $a + $n + 1, $a + 1);
+                // On the axis a cell is one triangle.
+                if ($profile[$k][0] > 1e-6) {
+                    array_push($index, $a, $a + $n, $a + $n + 1);
+                }
+                if ($profile[$k + 1][0] > 1e-6) {
+                    array_push($index, $a, $a + $n + 1, $a + 1);
+                }
             }
         }
         $normals = Surface::faceNormals($points, $index);

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake;
 
+use CrispReel\Core\Format\Gltf\Json;
+use CrispReel\Core\Format\Gltf\Triangles;
+
 /** What was in the file and what became of it. In file = made + skipped, by name. */
 final readonly class PartsList
 {
@@ -35,11 +38,20 @@ final readonly class PartsList
             if (isset($solid[$node])) {
                 $made[] = $name;
             } else {
-                $skipped[$name] = $why[$node] ?? 'it has no faces';
+                $skipped[$name] = $why[$node] ?? (self::isDrawing($subject, $node) ? 'it is made of lines or points, which have no faces' : 'it has no faces');
             }
         }
 
         return new self(count($before), $made, $skipped);
+    }
+
+    /** Lines and points alone. */
+    private static function isDrawing(Subject $subject, int $node): bool
+    {
+        $mesh = $subject->draft->list('nodes')[$node]['mesh'] ?? null;
+        $primitives = Json::maps(is_int($mesh) ? $subject->draft->list('meshes')[$mesh]['primitives'] ?? [] : []);
+
+        return $primitives !== [] && array_filter($primitives, static fn (array $p): bool => in_array($p['mode'] ?? Triangles::LIST, Triangles::MODES, true)) === [];
     }
 
     /** @return array<string, mixed> */

@@ -10,6 +10,7 @@ use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\PierKit;
 use CrispReel\Core\Kit\Places\PlaceKit;
 use CrispReel\Core\Kit\Places\Things;
+use CrispReel\Core\Math\V3;
 
 /** @return array<string, array{array<string, mixed>, array<string, mixed>}> slug to what was made and its digest */
 function places(): array
@@ -69,4 +70,47 @@ test('seats are as high as people sit, and a thing is made again bit for bit', f
         return $p->glb();
     };
     expect($cup())->toBe($cup());
+});
+
+test('surfaces of the whole kit face outward, waste no triangle, and mounts are where the thing is', function (): void {
+    $all = array_map(static fn (array $made): array => $made[0], array_values(places()));
+    foreach ([...$all, ...PierKit::all(), ...Costume::all()] as $m) {
+        $slug = $m['slug'];
+        $gltf = GltfReader::read($m['glb']);
+        [$area, $against, $thin, $count] = [0.0, 0.0, 0, 0];
+        foreach ($gltf->primitives() as [, $p]) {
+            for ($i = 0, $n = count($p['normals']); $i < $n; $i += 3) {
+                if (abs(sqrt($p['normals'][$i] ** 2 + $p['normals'][$i + 1] ** 2 + $p['normals'][$i + 2] ** 2) - 1.0) > 0.01) {
+                    $this->fail("{$slug} has a normal that is not of length one.");
+                }
+            }
+            foreach (array_chunk($p['index'], 3) as $corners) {
+                [$a, $b, $c] = array_map(static fn (int $v): array => [$p['positions'][3 * $v], $p['positions'][3 * $v + 1], $p['positions'][3 * $v + 2]], $corners);
+                $face = V3::mul(V3::cross(V3::sub($b, $a), V3::sub($c, $a)), 0.5);
+                $size = V3::length($face);
+                $count++;
+                $thin += $size < 1e-9 ? 1 : 0;
+                $area += $size;
+                $towards = array_sum(array_map(static fn (int $v): float => V3::dot($face, [$p['normals'][3 * $v], $p['normals'][3 * $v + 1], $p['normals'][3 * $v + 2]]), $corners));
+                $against += $towards < 0 ? $size : 0.0;
+            }
+        }
+        expect($against / $area)->toBeLessThan(0.03, $slug)->and($thin / $count)->toBeLessThan(0.03, $slug);
+        $digest = AssetDigest::of($gltf);
+        foreach ($digest['mounts'] as $name => $mount) {
+            foreach ([0, 1, 2] as $axis) {
+                expect($mount['position'][$axis])->toBeBetween($digest['bounds'][0][$axis] - 0.35, $digest['bounds'][1][$axis] + 0.35, "{$slug}, {$name}");
+            }
+        }
+    }
+});
+
+test('what hangs is told from what stands, has roots or floats', function (): void {
+    $rise = static fn (string $slug): float => AssetDigest::rise(places()[$slug][1]);
+    expect($rise('wall-clock'))->toEqualWithDelta(0.194, 0.005)->and([$rise('rock'), $rise('tree'), $rise('chair'), $rise('cup'), $rise('book')])->toBe([0.0, 0.0, 0.0, 0.0, 0.0]);
+    $made = array_column(PierKit::all(), 'glb', 'slug');
+    $of = static fn (string $slug): float => AssetDigest::rise(AssetDigest::of(GltfReader::read($made[$slug])));
+    expect($of('bell'))->toEqualWithDelta(0.914, 0.005)->and($of('rowing-boat'))->toBe(0.0)->and($of('bell-post'))->toBe(0.0)->and(AssetDigest::rise([]))->toBe(0.0)->and(AssetDigest::rise(['kind' => 'thing', 'bounds' => 'none']))->toBe(0.0);
+    // A performer stands on the feet that it has, wherever its joints are.
+    expect(AssetDigest::rise(['kind' => 'figure', 'bounds' => [[0.0, -1.0, 0.0], [1.0, 0.5, 1.0]]]))->toBe(0.0);
 });

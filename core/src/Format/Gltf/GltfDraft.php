@@ -40,7 +40,29 @@ final class GltfDraft
      */
     public static function open(string $bytes, ?GltfLimits $limits = null, ?Closure $companion = null): self
     {
-        return new self(GltfReader::read($bytes, $limits, $companion ?? static fn (string $uri): ?string => null));
+        $draft = new self(GltfReader::read($bytes, $limits, $companion ?? static fn (string $uri): ?string => null));
+        $draft->listed();
+
+        return $draft;
+    }
+
+    /** Strips and fans become lists of triangles, which all that is done here works on. */
+    private function listed(): void
+    {
+        foreach ($this->list('meshes') as $m => $mesh) {
+            foreach (Json::maps($mesh['primitives'] ?? []) as $k => $p) {
+                $mode = $p['mode'] ?? Triangles::LIST;
+                $position = Json::intMap($p['attributes'] ?? null)['POSITION'] ?? null;
+                if ($mode !== Triangles::STRIP && $mode !== Triangles::FAN || $position === null) {
+                    continue;
+                }
+                $vertices = is_int($p['indices'] ?? null) ? array_map(intval(...), $this->values($p['indices'])) : range(0, intdiv(count($this->values($position)), 3) - 1);
+                $index = array_map(floatval(...), Triangles::of($mode, $vertices));
+                if ($index !== []) {
+                    $this->amendPrimitive($m, $k, ['mode' => Triangles::LIST, 'indices' => $this->add($index, 1, GltfWriter::UINT)]);
+                }
+            }
+        }
     }
 
     /** As the file stood when it was opened. */

@@ -234,7 +234,7 @@ final class GltfReader
             }
             $mesh = $this->data->entry('meshes', $node['mesh'], "node {$i}");
             foreach (is_array($mesh['primitives'] ?? null) ? $mesh['primitives'] : [] as $k => $p) {
-                if (! is_array($p) || ($p['mode'] ?? 4) !== 4) {
+                if (! is_array($p) || ! in_array($p['mode'] ?? Triangles::LIST, Triangles::MODES, true)) {
                     continue;
                 }
                 $primitive = $this->primitive($p, "mesh {$node['mesh']}, primitive {$k}");
@@ -262,12 +262,15 @@ final class GltfReader
         $index = isset($p['indices'])
             ? array_map(intval(...), $this->accessor($p['indices'], "{$where}, indices", 'SCALAR'))
             : range(0, $count - 1);
+        $mode = is_int($p['mode'] ?? null) ? $p['mode'] : Triangles::LIST;
         if ($index !== [] && (max($index) >= $count || min($index) < 0)) {
             throw UnableToReadGltf::malformed($where, 'a triangle names vertex '.(min($index) < 0 ? min($index) : max($index))." of {$count}");
         }
-        if (count($index) % 3 !== 0) {
+        if ($mode === Triangles::LIST && count($index) % 3 !== 0) {
             throw UnableToReadGltf::malformed($where, count($index).' indices do not make triangles');
         }
+
+        $index = Triangles::of($mode, $index);
 
         return [
             'positions' => $positions, 'normals' => $optional('NORMAL'), 'index' => $index,
