@@ -30,6 +30,9 @@ final class KitSearch
     /** @var array<string, list<string>> */
     private readonly array $same;
 
+    /** @var array<string, list<string>> what was worked out of words before */
+    private array $forms = [];
+
     public function __construct()
     {
         $map = [];
@@ -42,7 +45,8 @@ final class KitSearch
     }
 
     /**
-     * Ids in the order of how well they fit; entries of equal fit keep their order.
+     * Ids in the order of how well they fit; entries of equal fit keep their order. Where nothing fits, a slip of the
+     * finger is forgiven: one wrong letter, two in a long word.
      *
      * @param  list<Entry>  $entries
      * @return list<int>
@@ -50,9 +54,21 @@ final class KitSearch
     public function find(string $query, array $entries): array
     {
         $words = self::words($query);
+        $found = $this->ranked($words, $entries, false);
+
+        return $found === [] && $words !== [] ? $this->ranked($words, $entries, true) : $found;
+    }
+
+    /**
+     * @param  list<string>  $words
+     * @param  list<Entry>  $entries
+     * @return list<int>
+     */
+    private function ranked(array $words, array $entries, bool $forgiving): array
+    {
         $ranked = [];
         foreach ($entries as $n => $e) {
-            $score = $this->score($words, $e);
+            $score = $this->score($words, $e, $forgiving);
             if ($score !== null) {
                 $ranked[] = [$score, $n, $e['id']];
             }
@@ -68,7 +84,7 @@ final class KitSearch
      * @param  list<string>  $words
      * @param  Entry  $e
      */
-    private function score(array $words, array $e): ?int
+    private function score(array $words, array $e, bool $forgiving): ?int
     {
         if ($words === []) {
             return 0;
@@ -79,17 +95,13 @@ final class KitSearch
         foreach ($words as $w) {
             $best = null;
             foreach ([$name, $tags] as $k => $list) {
-                $met = self::met($w, $list);
+                $met = $this->met($w, $list);
                 if ($met !== null && ($best === null || $met + 2 * $k < $best)) {
                     $best = $met + 2 * $k;
                 }
             }
-            foreach ($best === null ? $this->same[self::stem($w)] ?? [] : [] as $other) {
-                if (self::met($other, $name) === 0 || self::met($other, $tags) === 0) {
-                    $best = 5;
-                    break;
-                }
-            }
+            $best ??= $this->meantBy($w, $name, $tags) ? 5 : null;
+            $best ??= $forgiving && (self::slipped($w, $name) || self::slipped($w, $tags)) ? 6 : null;
             if ($best === null) {
                 return null;
             }
@@ -100,16 +112,35 @@ final class KitSearch
     }
 
     /**
+     * Whether another word for the same is in the name or the tags.
+     *
+     * @param  list<string>  $name
+     * @param  list<string>  $tags
+     */
+    private function meantBy(string $word, array $name, array $tags): bool
+    {
+        foreach ($this->forms($word) as $form) {
+            foreach ($this->same[$form] ?? [] as $other) {
+                if ($this->met($other, $name) === 0 || $this->met($other, $tags) === 0) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /**
      * 0: a whole word; 1: the beginning of one.
      *
      * @param  list<string>  $list
      */
-    private static function met(string $word, array $list): ?int
+    private function met(string $word, array $list): ?int
     {
-        $stem = self::stem($word);
+        $forms = $this->forms($word);
         $begins = false;
         foreach ($list as $in) {
-            if ($in === $word || self::stem($in) === $stem) {
+            if ($in === $word || array_intersect($forms, $this->forms($in)) !== []) {
                 return 0;
             }
             $begins = $begins || str_starts_with($in, $word);
@@ -118,19 +149,49 @@ final class KitSearch
         return $begins ? 1 : null;
     }
 
-    /** walking, walks, walked: walk. */
-    private static function stem(string $word): string
+    /** @param  list<string>  $list */
+    private static function slipped(string $word, array $list): bool
     {
-        foreach (['ing', 'ed', 'es', 's'] as $end) {
-            if (strlen($word) > strlen($end) + 2 && str_ends_with($word, $end)) {
-                $stem = substr($word, 0, -strlen($end));
-
-                // running: run.
-                return strlen($stem) > 3 && $stem[-1] === $stem[-2] && ! in_array($stem[-1], ['l', 's'], true) ? substr($stem, 0, -1) : $stem;
+        $most = strlen($word) > 7 ? 2 : 1;
+        foreach (strlen($word) < 4 ? [] : $list as $in) {
+            if (abs(strlen($in) - strlen($word)) > $most || $in[0] !== $word[0]) {
+                continue;
+            }
+            $wrong = levenshtein($in, $word);
+            // Two letters that have changed places count as one.
+            if ($wrong <= $most || ($wrong === 2 && count_chars($in, 1) === count_chars($word, 1))) {
+                return true;
             }
         }
 
-        return $word;
+        return false;
+    }
+
+    /**
+     * A word and what it may be an ending of: stones, stone; running, run; carried, carry.
+     *
+     * @return list<string>
+     */
+    private function forms(string $word): array
+    {
+        if (isset($this->forms[$word])) {
+            return $this->forms[$word];
+        }
+        $out = [$word];
+        foreach (['ies' => ['y'], 'ied' => ['y'], 'ing' => ['', 'e'], 'ed' => ['', 'e'], 'es' => [''], 's' => ['']] as $end => $instead) {
+            $base = substr($word, 0, -strlen($end));
+            if (strlen($base) < 3 || ! str_ends_with($word, $end)) {
+                continue;
+            }
+            foreach ($instead as $other) {
+                $out[] = $base.$other;
+            }
+            if (strlen($base) > 3 && $base[-1] === $base[-2] && ! in_array($base[-1], ['l', 's'], true)) {
+                $out[] = substr($base, 0, -1);
+            }
+        }
+
+        return $this->forms[$word] = array_values(array_unique($out));
     }
 
     /** @return list<string> */
