@@ -6,14 +6,18 @@ export const perSecond = (rate: Rate): number => rate[0] / rate[1];
 
 const two = (n: number) => String(n).padStart(2, '0');
 
+/** Numbers that are left out each minute but the tenth, at the rates that do so: 2 at 29.97, 4 at 59.94; else 0. */
+const dropped = (rate: Rate): number =>
+    rate[1] === 1001 && (rate[0] === 30000 || rate[0] === 60000) ? Math.round(perSecond(rate)) / 15 : 0;
+
 /** SMPTE timecode; drop-frame numbering (with a semicolon) at 29.97 and 59.94. */
 export function timecode(frame: number, rate: Rate): string {
     const base = Math.round(perSecond(rate));
     let f = Math.max(0, Math.floor(frame));
     let mark = ':';
-    if (rate[1] === 1001 && (rate[0] === 30000 || rate[0] === 60000)) {
+    const drop = dropped(rate);
+    if (drop > 0) {
         mark = ';';
-        const drop = base / 15;
         const ten = base * 600 - 9 * drop;
         const minute = base * 60 - drop;
         const rest = f % ten;
@@ -34,7 +38,12 @@ export function parseFrame(text: string, rate: Rate): number | null {
     const parts = t.split(/[:;]/).map(Number);
     if (parts.length < 2 || parts.length > 4 || parts.some((p) => !Number.isInteger(p) || p < 0)) return null;
     const frames = parts.pop() ?? 0;
-    return parts.reduce((sum, p) => sum * 60 + p, 0) * base + frames;
+    const seconds = parts.reduce((sum, p) => sum * 60 + p, 0);
+    const minutes = Math.floor(seconds / 60);
+    // A number that is left out means the first that is there.
+    const drop = dropped(rate);
+    const counted = drop > 0 && minutes % 10 !== 0 && seconds % 60 === 0 ? Math.max(frames, drop) : frames;
+    return seconds * base + counted - drop * (minutes - Math.floor(minutes / 10));
 }
 
 /** A typed number with a unit, in the base unit: metres (2.5, 250cm), degrees (45, 45deg), millimetres (35mm). */

@@ -28,7 +28,9 @@
     /** Sets of materials that the file offers. */
     let variants = $state.raw<{ name: string; colour: string; picture: boolean }[]>([]);
 
-    const source = $derived(`${item.id} ${item.assetId} ${item.pinned ?? ''} ${scene.asset(item.assetId)?.version ?? 0} ${item.surfaces['*']?.variant ?? ''}`);
+    const source = $derived(
+        `${item.id} ${item.assetId} ${item.pinned ?? ''} ${scene.asset(item.assetId)?.version ?? 0} ${item.surfaces['*']?.variant ?? ''}`,
+    );
     const alike = $derived(scene.rows.items.filter((i) => i.assetId === item.assetId).length);
     const dressed = $derived(Object.keys(item.surfaces).length);
     const shown = $derived(every ? surfaces : surfaces.filter((s) => s.share >= SMALL || item.surfaces[s.key]));

@@ -10,6 +10,12 @@ function metres(v: number): string {
     return v < 1 ? `${Math.round(v * 100)} cm` : `${v < 20 ? v.toFixed(2) : Math.round(v)} m`;
 }
 
+/** gripL: left grip; seat12: seat 12. */
+function placeName(mount: string): string {
+    const side = /^(.*[a-z])([LR])$/.exec(mount);
+    return side ? `${side[2] === 'L' ? 'left' : 'right'} ${side[1] ?? ''}` : mount.replace(/(\d+)$/, ' $1');
+}
+
 /** What an asset is, in plain words: a name and a value each. */
 export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unknown>, rate: [number, number]): [string, string][] {
     const fps = rate[0] / rate[1];
@@ -41,8 +47,7 @@ export function factsOf(kind: AssetRow['kind'] | null, facts: Record<string, unk
             (number(facts.joints) ?? 0) > 0 ? `${String(facts.joints)} that turn by themselves` : 'none, it is one piece',
         ]);
     const mounts = Array.isArray(facts.mounts) ? facts.mounts.filter((m): m is string => typeof m === 'string') : [];
-    if (mounts.length > 0)
-        out.push(['Places to hold or sit', mounts.map((m) => m.replace(/([A-Z0-9]+)$/, ' $1').toLowerCase()).join(', ')]);
+    if (mounts.length > 0) out.push(['Places to hold or sit', mounts.map(placeName).join(', ')]);
     if (kind === 'performer') {
         out.push(['Joints', `${String(facts.joints)}, ${String(facts.roles)} known as parts of a body`]);
         out.push(['Fingers', facts.fingers === true ? 'yes' : 'no']);
