@@ -57,6 +57,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::post('scenes/{scene}/edits', [SceneController::class, 'edit']);
         Route::get('scenes/{scene}/items/{item}/surfaces', [SceneController::class, 'surfaces']);
+        Route::get('scenes/{scene}/parts', [SceneController::class, 'parts']);
         Route::post('scenes/{scene}/undo', [SceneController::class, 'undo']);
         Route::post('scenes/{scene}/redo', [SceneController::class, 'redo']);
         Route::get('scenes/{scene}/blocks/{n}/{hash}', [SceneController::class, 'block'])->whereNumber('n');

@@ -67,7 +67,7 @@ final class KitShelf
     }
 
     /** @return Builder<Asset> */
-    private static function visible(Production $production, User $user): Builder
+    public static function visible(Production $production, User $user): Builder
     {
         $query = Asset::query();
         OwnCollection::narrow($query, $production, $user);

@@ -34,10 +34,18 @@ final class HalfPastTheTide
         return $production->scenes()->where('name', 'Pier, dusk')->first() ?? $this->build($production);
     }
 
+    private const STORY = <<<'TEXT'
+        It is dusk at the ferry pier. Three passengers wait by the ticket hut.
+        Oda pushes the hand cart with the clock along the planks. She calls out to Bram.
+        They argue: is it the tide that decides, or the clock?
+        Oda hands over the brass key. Bram rings the bell, and the ferry sounds its horn.
+        Oda pushes the cart up the ramp. Gulls cry.
+        TEXT;
+
     /** The scene in a production whose kit is installed. */
     public function build(Production $production): Scene
     {
-        $scene = $production->scenes()->create(['name' => 'Pier, dusk', 'mood' => 'dusk']);
+        $scene = $production->scenes()->create(['name' => 'Pier, dusk', 'mood' => 'dusk', 'story' => self::STORY]);
         // By nobody: a first Ctrl+Z must not take the demo apart.
         $this->runner->run($scene, null, $this->stage());
         $this->runner->run($scene->refresh(), null, $this->action());

@@ -14,6 +14,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $name
  * @property string $mood
  * @property array<string, float|int>|null $wind
+ * @property string|null $story
  * @property int $revision
  * @property \Illuminate\Support\Carbon|null $updated_at
  * @property Production $production

@@ -92,7 +92,7 @@ final class SceneRows
                 'keys' => self::json($r['keys']),
             ],
             'shots' => ['id' => $n('id'), 'cameraId' => $n('camera_id'), 'sort' => $n('sort'), 'in' => $n('in_frame'), 'out' => $n('out_frame'), 'label' => $r['label']],
-            'scenes' => ['id' => $n('id'), 'name' => $r['name'], 'mood' => $r['mood'], 'wind' => $r['wind'] === null ? null : self::json($r['wind'])],
+            'scenes' => ['id' => $n('id'), 'name' => $r['name'], 'mood' => $r['mood'], 'story' => $r['story'], 'wind' => $r['wind'] === null ? null : self::json($r['wind'])],
             default => array_intersect_key($r, ['id' => 1, 'name' => 1, 'rate_num' => 1, 'rate_den' => 1, 'width' => 1, 'height' => 1]),
         };
     }

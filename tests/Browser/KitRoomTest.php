@@ -119,6 +119,26 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     $page->see('[data-testid=credits]');
 });
 
+test('a story is written, its parts are found, and what is missing is put in and told', function (): void {
+    $user = $this->person('Tess Ribeiro');
+    $scene = $this->scene($user);
+    [$page] = $this->desk($user, $scene);
+    $page->click('[data-testid=open-kit]');
+    $page->press('Parts list');
+    $page->fill('textarea[aria-label=Story]', 'Oda waits on the bench with a unicorn. Bram rings the bell.');
+    $page->editing(fn () => $page->click('[data-testid=find-parts]'));
+    $page->until(fn () => str_contains($page->text('[data-testid=parts-count]'), '0 in the scene'), 'the parts');
+    expect($page->text('[data-testid=line-0] [data-testid=missing]'))->toContain('unicorn')->and($page->text('[data-testid=line-1]'))->toContain('Bram Tiel')->toContain('Ring a bell')->toContain('Bell, one stroke');
+    $page->editing(fn () => $page->click('[aria-label="Put Bench into the scene"]'));
+    $page->until(fn () => str_contains($page->text('[data-testid=parts-count]'), '1 in the scene'), 'the bench in the scene');
+    expect($scene->items()->pluck('name')->all())->toBe(['Bench'])->and($scene->refresh()->story)->toContain('unicorn');
+    // A motion of the list is shown on its shelf.
+    $ring = Asset::query()->where('slug', 'ring-bell')->value('id');
+    $page->click("[data-testid=part-{$ring}] button");
+    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
+    expect($page->text('[data-testid=kit-details]'))->toContain('Ring a bell');
+});
+
 test('a sound is found by another word, heard by a click, and gone to at a place; so is one that was brought in', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);

@@ -37,7 +37,7 @@ function asSent(Scene $scene): array
     $pose = ['position' => [0, 1.5, 4], 'rotation' => [0, 0, 0, 1]];
 
     return [
-        'scene.set' => ['name' => 'Dusk', 'mood' => 'fog', 'wind' => ['towardsDeg' => 90, 'speed' => 3, 'gusts' => 0.2, 'seed' => 4]], 'production.set' => ['rate' => [25, 1], 'width' => 1920, 'height' => 1080],
+        'scene.set' => ['name' => 'Dusk', 'mood' => 'fog', 'story' => 'Oda waits.', 'wind' => ['towardsDeg' => 90, 'speed' => 3, 'gusts' => 0.2, 'seed' => 4]], 'production.set' => ['rate' => [25, 1], 'width' => 1920, 'height' => 1080],
         'item.add' => ['asset' => 'lantern', 'near' => [1, 1], 'name' => 'Lamp', 'facing' => [0, 3], 'headingDeg' => 20, 'scale' => 1.1, 'tape' => 2], 'item.place' => ['item' => 'Key', 'position' => [1, 0, 1], 'headingDeg' => 30, 'scale' => 2, 'land' => true],
         'item.set' => ['item' => 'Cloak', 'name' => 'Cape', 'tape' => 3, 'version' => 1, 'cloth' => ['kind' => 'silk', 'grams' => 80, 'bend' => 0.1, 'catch' => 1, 'damping' => 0.5]], 'item.dress' => ['item' => 'Oda', 'variant' => null],
         'item.duplicate' => ['item' => 'Key'], 'item.key' => ['item' => 'Boat', 'frame' => 10, 'position' => [10, 0, 1], 'turnDeg' => [0, 20, 0], 'ease' => 'in'], 'item.route' => ['item' => 'Cart', 'points' => [[6, 0], [9, 0]], 'from' => 0, 'to' => 60],

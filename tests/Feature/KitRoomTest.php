@@ -230,3 +230,28 @@ test('joints are given their parts by hand, and a repair afterwards keeps that',
     $this->postJson("/api/productions/{$scene->production_id}/kit/{$house}/roles", ['choices' => ['head' => 'neck']])->assertStatus(403);
     $this->getJson("/api/productions/{$scene->production_id}/kit/".Asset::query()->where('slug', 'lantern')->value('id').'/roles')->assertStatus(422)->assertJsonPath('reason', 'roles.none');
 });
+
+test('the parts list tells what a story needs, what stands in the scene, and what is nowhere', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    $parts = fn (): array => $this->getJson("/api/scenes/{$scene->id}/parts")->assertOk()->json('lines');
+    expect($parts())->toBe([]);
+    $this->edit($scene, [['do' => 'scene.set', 'story' => "Oda waits on the bench. Nan gives her the brass key.\nA dragon knocks at the door."], ['do' => 'item.add', 'asset' => 'bench', 'near' => [0, 0]], ['do' => 'item.add', 'asset' => 'mirre-tolland', 'near' => [2, 0], 'name' => 'Nan']]);
+    $lines = $parts();
+    $names = static fn (int $n): array => array_column($lines[$n]['found'], 'here', 'name');
+    expect($lines)->toHaveCount(3)->and($names(0))->toMatchArray(['Oda Ferrant' => false, 'Bench' => true])->and($names(1))->toMatchArray(['Nan' => true, 'Brass key' => false, 'Hand over' => false])->and($lines[2]['missing'])->toBe(['dragon'])->and($names(2))->toMatchArray(['Knock' => false, 'Knock at a door' => false]);
+    // A part of one's own goes before one of the house; one that is put away is not offered.
+    $own = app(AssetIntake::class)->model($scene->production, FakeAssets::glb('key'), 'Brass key', 'prop', ['key'])->asset_id;
+    $key = static fn (): int => collect($parts()[1]['found'])->firstWhere('name', 'Brass key')['id'];
+    expect($key())->toBe($own);
+    Asset::query()->whereKey($own)->update(['archived_at' => now()]);
+    expect($key())->not->toBe($own);
+    $this->edit($scene, [['do' => 'scene.set', 'story' => null]], $user);
+    expect($parts())->toBe([]);
+    // Undone, the story is back.
+    $this->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect($parts())->toHaveCount(3)->and($scene->refresh()->story)->toStartWith('Oda waits');
+    expect(fn () => $this->edit($scene, [['do' => 'scene.set', 'story' => str_repeat('x', 20001)]]))->toThrow(UserError::class);
+    $this->actingAs($this->person())->getJson("/api/scenes/{$scene->id}/parts")->assertStatus(403);
+});

@@ -7,7 +7,7 @@ namespace App\Edits\Commands;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 
-/** The scene's name, light mood or wind. */
+/** The scene's name, story, light mood or wind. */
 final class SceneSet implements EditCommand
 {
     public function name(): string
@@ -17,13 +17,13 @@ final class SceneSet implements EditCommand
 
     public function rules(): array
     {
-        return ['name' => 'sometimes|string|min:1|max:120', 'mood' => 'sometimes|in:dusk,night,fog,neutral',
+        return ['name' => 'sometimes|string|min:1|max:120', 'mood' => 'sometimes|in:dusk,night,fog,neutral', 'story' => 'sometimes|nullable|string|max:20000',
             'wind' => 'sometimes|array', 'wind.towardsDeg' => 'sometimes|numeric|between:-3600,3600', 'wind.speed' => 'sometimes|numeric|between:0,40', 'wind.gusts' => 'sometimes|numeric|between:0,1', 'wind.seed' => 'sometimes|integer|between:0,1000000'];
     }
 
     public function apply(EditContext $scene, array $in): string
     {
-        $values = array_intersect_key($in, ['name' => 1, 'mood' => 1]);
+        $values = array_intersect_key($in, ['name' => 1, 'mood' => 1, 'story' => 1]);
         if (isset($in['wind']) && is_array($in['wind'])) {
             $values['wind'] = json_encode(array_intersect_key($in['wind'], ['towardsDeg' => 1, 'speed' => 1, 'gusts' => 1, 'seed' => 1]) + ($scene->scene->fresh()->wind ?? []), JSON_THROW_ON_ERROR);
         }
@@ -32,7 +32,7 @@ final class SceneSet implements EditCommand
         }
 
         return match (true) {
-            isset($in['mood']) => 'Set the mood', isset($in['wind']) => 'Set the wind', default => 'Rename the scene',
+            isset($in['mood']) => 'Set the mood', isset($in['wind']) => 'Set the wind', array_key_exists('story', $in) => 'Write the story', default => 'Rename the scene',
         };
     }
 }

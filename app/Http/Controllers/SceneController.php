@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Assets\Dresser;
 use App\Assets\KitShelf;
+use App\Assets\StoryShelf;
 use App\Edits\EditRunner;
 use App\Models\Asset;
 use App\Models\AssetVersion;
@@ -39,7 +40,7 @@ final class SceneController
         $compiled = $this->stream->compile($scene);
 
         return response()->json([
-            'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'wind' => $scene->wind, 'revision' => $scene->revision],
+            'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'story' => $scene->story, 'wind' => $scene->wind, 'revision' => $scene->revision],
             'production' => [
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
@@ -132,6 +133,15 @@ final class SceneController
         $asset = DocumentBuilder::build($scene)->assets[DocumentBuilder::assetId($item)];
 
         return response()->json(['surfaces' => $dresser->surfaces($asset->blob, $item->variant()), 'variants' => $dresser->variants($asset->blob)]);
+    }
+
+    /** What the scene's story needs of the kit, line by line. */
+    public function parts(Request $request, Scene $scene, StoryShelf $shelf): JsonResponse
+    {
+        $user = $this->user($request);
+        Access::see($user, $scene);
+
+        return response()->json($shelf->of($scene, $user));
     }
 
     /** @return list<array<string, mixed>> */

@@ -4,7 +4,7 @@ import { BlockStore, ModelShelf, type Manifest, type PoseBlock } from '../pictur
 import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
 
 interface Opened {
-    scene: { id: number; name: string; mood: string; wind: Partial<Wind> | null; revision: number };
+    scene: { id: number; name: string; mood: string; story: string | null; wind: Partial<Wind> | null; revision: number };
     production: { id: number; name: string; role: string; scenes: { id: number; name: string }[] };
     rows: Rows;
     assets: AssetRow[];
@@ -35,6 +35,7 @@ export class SceneStore {
     lost = $state<ApiError | null>(null);
     name = $state('');
     mood = $state('dusk');
+    story = $state('');
     wind = $state.raw<Wind>(STILL_DAY);
     revision = $state(0);
     production = $state.raw<Opened['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
@@ -82,6 +83,7 @@ export class SceneStore {
             const o = await call<Opened>('GET', `scenes/${this.id}`);
             this.name = o.scene.name;
             this.mood = o.scene.mood;
+            this.story = o.scene.story ?? '';
             this.wind = { ...STILL_DAY, ...o.scene.wind };
             this.revision = o.scene.revision;
             this.production = o.production;
@@ -179,6 +181,7 @@ export class SceneStore {
                 if (c.row) {
                     this.name = String(c.row.name);
                     this.mood = String(c.row.mood);
+                    this.story = typeof c.row.story === 'string' ? c.row.story : '';
                     this.wind = { ...STILL_DAY, ...((c.row.wind as Partial<Wind> | null) ?? {}) };
                 }
             } else if (c.table !== 'productions') {

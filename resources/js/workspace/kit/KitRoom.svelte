@@ -5,6 +5,7 @@
     import FigureRoom from './FigureRoom.svelte';
     import { filesOf } from './kit.svelte';
     import Shelves from './Shelves.svelte';
+    import StoryRoom from './StoryRoom.svelte';
 
     const { scene, kit } = getDesk();
     let over = $state(false);
@@ -13,6 +14,7 @@
         ['shelves', 'Shelves'],
         ['arrivals', 'Arrivals'],
         ['figure', 'New figure'],
+        ['story', 'Parts list'],
         ['credits', 'Credits'],
     ] as const;
 
@@ -75,7 +77,7 @@
         >
     </div>
     {#if kit.room === 'shelves'}<Shelves />{:else if kit.room === 'arrivals'}<Arrivals />{:else if kit.room === 'figure'}<FigureRoom
-        />{:else if kit.room === 'credits'}<Credits />{/if}
+        />{:else if kit.room === 'story'}<StoryRoom />{:else if kit.room === 'credits'}<Credits />{/if}
     {#if over}
         <div
             class="pointer-events-none absolute inset-2 grid place-items-center rounded border-2 border-dashed border-tide bg-paper/80 text-lg font-semibold text-tide"

@@ -44,7 +44,7 @@ export interface Work {
     secondsLeft: number | null;
 }
 
-export type Room = 'shelves' | 'arrivals' | 'credits' | 'figure';
+export type Room = 'shelves' | 'arrivals' | 'story' | 'credits' | 'figure';
 
 const SENT_AT_ONCE = 12;
 
