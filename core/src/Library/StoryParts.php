@@ -12,8 +12,9 @@ namespace CrispReel\Core\Library;
  * rest. A motion or a sound must meet a word by its head (what it is first called), else every table would bring the motion
  * of picking up from one.
  *
- * @phpstan-type Part array{id: int, kind: string, name: string, tags: list<string>, facts: array<array-key, mixed>}
- * @phpstan-type Known array{id: int, kind: string, name: string, tags: list<string>, facts: array<array-key, mixed>, head: list<string>, own: list<string>}
+ * @phpstan-import-type Part from PartIndex
+ * @phpstan-import-type Known from PartIndex
+ *
  * @phpstan-type Cast array{name: string, id: int}
  * @phpstan-type Found array{kind: string, id: int, name: string, words: list<string>}
  * @phpstan-type Line array{text: string, found: list<Found>, missing: list<string>, cannot: list<string>}
@@ -24,8 +25,6 @@ final class StoryParts
 
     /** Parts of one kind in one line. */
     private const MOST = 4;
-
-    private const KINDS = ['performer', 'set', 'prop', 'motion', 'sound'];
 
     /** Words that call for nothing. */
     private const EMPTY = <<<'TEXT'
@@ -43,30 +42,11 @@ final class StoryParts
         woman women gentleman lady suddenly slowly finally
         TEXT;
 
-    /** Tags of motions that ask something of a body, and what is lacking without it. */
-    private const ASKS = [
-        'mouths' => [['talk', 'speak', 'call', 'shout', 'whisper', 'argue', 'quarrel'], 'has no shapes of the mouth: "%s" will be mute'],
-        'shapes' => [['cry', 'laugh', 'weep'], 'has no face that moves: "%s" will show in the body alone'],
-        'fingers' => [['point', 'write', 'drink', 'take', 'throw', 'catch', 'carry', 'pull', 'row', 'give', 'hand', 'read', 'wave', 'clap'], 'has no fingers: the hands stay as they are in "%s"'],
-    ];
-
-    private readonly Words $words;
-
     /** @var array<string, true> */
     private readonly array $empty;
 
-    /** @var array<string, array<string, array<int, float>>> kind to form of a word to parts and what it is worth to them */
-    private array $index = [];
-
-    /** @var array<string, array<string, array<int, float>>> the same of what only means a part */
-    private array $loose = [];
-
-    /** @var array<string, list<list<string>>> names of motions of several words, by the first */
-    private array $begins = [];
-
     public function __construct()
     {
-        $this->words = new Words;
         $this->empty = array_fill_keys(Words::in(self::EMPTY), true);
     }
 
@@ -77,52 +57,13 @@ final class StoryParts
      */
     public function of(string $story, array $parts, array $cast): array
     {
-        $byKind = array_fill_keys(self::KINDS, []);
-        $this->index = $this->loose = array_fill_keys(self::KINDS, []);
-        $this->begins = [];
-        foreach ($parts as $p) {
-            if (isset($byKind[$p['kind']])) {
-                $known = $p + ['head' => $this->head($p), 'own' => Words::in($p['name'])];
-                $this->enter($known, count($byKind[$p['kind']]));
-                $byKind[$p['kind']][] = $known;
-            }
-        }
+        $kit = new PartIndex($parts);
         $out = [];
         foreach (array_slice(self::lines($story), 0, self::MOST_LINES) as $text) {
-            $out[] = $this->line($text, $byKind, $cast);
+            $out[] = $this->line($text, $kit, $cast);
         }
 
         return $out;
-    }
-
-    /**
-     * Puts a part where its words are looked up.
-     *
-     * @param  Known  $p
-     */
-    private function enter(array $p, int $k): void
-    {
-        $acts = $p['kind'] === 'motion' || $p['kind'] === 'sound';
-        $tags = array_map(mb_strtolower(...), $p['tags']);
-        foreach ([[$acts ? $tags : [], 1.0], [$p['own'], 2.0], [$p['head'], 3.0]] as [$words, $score]) {
-            foreach ($words as $w) {
-                foreach ($this->words->forms($w) as $form) {
-                    $this->index[$p['kind']][$form][$k] = max($score, $this->index[$p['kind']][$form][$k] ?? 0.0);
-                }
-            }
-        }
-        foreach ([[$acts ? [] : $tags, 0.7], [$p['head'], 0.8]] as [$words, $score]) {
-            foreach ($words as $w) {
-                foreach ($this->words->forms($w) as $form) {
-                    $this->loose[$p['kind']][$form][$k] = $score;
-                }
-            }
-        }
-        if ($p['kind'] === 'motion' && count($p['own']) > 1) {
-            foreach ($this->words->forms($p['own'][0]) as $form) {
-                $this->begins[$form][] = $p['own'];
-            }
-        }
     }
 
     /** @return list<string> sentences, trimmed */
@@ -132,30 +73,10 @@ final class StoryParts
     }
 
     /**
-     * The words by which a part is first called.
-     *
-     * @param  Part  $p
-     * @return list<string>
-     */
-    private function head(array $p): array
-    {
-        $name = Words::in($p['name']);
-        $tags = array_values(array_filter($p['tags'], static fn (string $t): bool => $t !== $p['kind']));
-        $first = Words::in($tags[0] ?? '');
-
-        return array_values(array_unique(match ($p['kind']) {
-            'motion', 'sound' => [...array_slice($name, 0, 1), ...array_slice($first, 0, 1)],
-            // A brass key is a key, a cart with a clock a cart.
-            default => [...array_slice(Words::in(preg_split('/,| with | of | in /i', $p['name'])[0] ?? ''), -1), ...$first],
-        }));
-    }
-
-    /**
-     * @param  array<string, list<Known>>  $byKind
      * @param  list<Cast>  $cast
      * @return Line
      */
-    private function line(string $text, array $byKind, array $cast): array
+    private function line(string $text, PartIndex $kit, array $cast): array
     {
         $said = Words::in($text);
         $asked = array_values(array_filter(array_unique($said), fn (string $w): bool => ! isset($this->empty[$w]) && ! ctype_digit($w)));
@@ -163,26 +84,20 @@ final class StoryParts
             $asked[] = 'old';
         }
         // Small words count where they make the name of a motion: gets up.
-        foreach (array_unique($said) as $w) {
-            foreach ($this->words->forms($w) as $form) {
-                foreach ($this->begins[$form] ?? [] as $name) {
-                    array_push($asked, ...$this->spoken($name, $said));
-                }
-            }
-        }
+        array_push($asked, ...$kit->phrases($said));
         $asked = array_values(array_unique($asked));
-        [$found, $left] = $this->people($asked, $byKind['performer'], $cast);
+        [$found, $left] = $this->people($asked, $kit, $cast);
         $met = array_values(array_diff($asked, $left));
         $taken = $compound = [];
         // By their own words first; by other words for the same only what nothing has answered then.
         foreach ([false, true] as $loosely) {
             $open = $loosely ? array_values(array_diff($left, $met)) : $left;
             foreach (['set', 'prop', 'motion', 'sound'] as $kind) {
-                foreach ($this->covering($kind, $open, $byKind[$kind], $said, $compound, $loosely) as [$part, $words]) {
+                foreach ($this->covering($kit, $kind, $open, $said, $compound, $loosely) as [$part, $words]) {
                     $taken[] = [$part, $words];
                     array_push($met, ...$words);
                     if ($kind === 'set' || $kind === 'prop') {
-                        array_push($compound, ...$this->spoken($part['own'], $said));
+                        array_push($compound, ...$kit->spoken($part['own'], $said));
                     }
                 }
             }
@@ -197,19 +112,19 @@ final class StoryParts
         // How something is done calls for no part of its own.
         $missing = array_values(array_filter(array_diff($asked, $met), static fn (string $w): bool => ! str_ends_with($w, 'ly')));
 
-        return ['text' => $text, 'found' => $found, 'missing' => $missing, 'cannot' => $this->cannot($found, $byKind['performer'], $motions)];
+        return ['text' => $text, 'found' => $found, 'missing' => $missing, 'cannot' => CastLimits::of($found, $kit->of('performer'), $motions)];
     }
 
     /**
      * Who is named: first in the scene, then on the shelf.
      *
      * @param  list<string>  $asked
-     * @param  list<Known>  $shelf
      * @param  list<Cast>  $cast
      * @return array{list<Found>, list<string>} who was found, and the words that are left
      */
-    private function people(array $asked, array $shelf, array $cast): array
+    private function people(array $asked, PartIndex $kit, array $cast): array
     {
+        $shelf = $kit->of('performer');
         $found = $used = [];
         $known = [...$cast, ...array_map(static fn (array $p): array => ['name' => $p['name'], 'id' => $p['id']], $shelf)];
         foreach ($known as $one) {
@@ -224,7 +139,7 @@ final class StoryParts
         $left = array_values(array_diff($asked, $used));
         foreach ($left as $w) {
             foreach ($shelf as $p) {
-                if ($this->meets($w, $p['tags'])) {
+                if ($kit->meets($w, $p['tags'])) {
                     $found[] = ['kind' => 'performer', 'id' => $p['id'], 'name' => $p['name'], 'words' => [$w]];
                     $used[] = $w;
                     break;
@@ -237,18 +152,18 @@ final class StoryParts
 
     /**
      * @param  list<string>  $asked
-     * @param  list<Known>  $parts  all of the kind
      * @param  list<string>  $text  all words of the line, in their order
      * @param  list<string>  $compound  words that are parts of other names: a hand cart calls for no motion of the hands
      * @param  bool  $loosely  also by other words for the same
      * @return list<array{Known, list<string>}> parts and the words that each answers
      */
-    private function covering(string $kind, array $asked, array $parts, array $text, array $compound, bool $loosely): array
+    private function covering(PartIndex $kit, string $kind, array $asked, array $text, array $compound, bool $loosely): array
     {
         $out = [];
         $scores = $words = [];
+        $parts = $kit->of($kind);
         foreach ($asked as $w) {
-            foreach ($this->scores($kind, $w, $loosely) as $k => $score) {
+            foreach ($kit->scores($kind, $w, $loosely) as $k => $score) {
                 $scores[$k][$w] = $score;
             }
         }
@@ -260,14 +175,14 @@ final class StoryParts
                 continue;
             }
             $heads = $p['kind'] === 'motion' || $p['kind'] === 'sound' ? array_diff($asked, $compound) : $asked;
-            if (array_filter(array_keys($scores[$k]), fn (string|int $w): bool => in_array((string) $w, $heads, true) && $this->meets((string) $w, $p['head'])) === []) {
+            if (array_filter(array_keys($scores[$k]), fn (string|int $w): bool => in_array((string) $w, $heads, true) && $kit->meets((string) $w, $p['head'])) === []) {
                 unset($scores[$k]);
             }
         }
         while (count($out) < self::MOST && $scores !== []) {
             $best = null;
             foreach ($scores as $k => $of) {
-                $sum = array_sum(array_diff_key($of, $words)) + ($this->spoken($parts[$k]['own'], $text) === [] ? 0.0 : 1.0) - 0.01 * count($parts[$k]['own']);
+                $sum = array_sum(array_diff_key($of, $words)) + ($kit->spoken($parts[$k]['own'], $text) === [] ? 0.0 : 1.0) - 0.01 * count($parts[$k]['own']);
                 if (array_diff_key($of, $words) !== [] && ($best === null || $sum > $best[1])) {
                     $best = [$k, $sum];
                 }
@@ -284,115 +199,5 @@ final class StoryParts
         }
 
         return $out;
-    }
-
-    /**
-     * The first two words of a name where they are said one after the other: sits down, hand cart.
-     *
-     * @param  list<string>  $name
-     * @param  list<string>  $text
-     * @return list<string> as they are said; empty where they are not
-     */
-    private function spoken(array $name, array $text): array
-    {
-        for ($i = 0, $n = count($name) > 1 ? count($text) - 1 : 0; $i < $n; $i++) {
-            if ($this->words->alike($text[$i], $name[0]) && $this->words->alike($text[$i + 1], $name[1])) {
-                return [$text[$i], $text[$i + 1]];
-            }
-        }
-
-        return [];
-    }
-
-    /**
-     * What a word is worth to the parts of a kind: 3 by their head, 2 by their name, 1 by another word of a motion or a
-     * sound; less by what only means the same.
-     *
-     * @return array<int, float> by part
-     */
-    private function scores(string $kind, string $word, bool $loosely): array
-    {
-        $out = [];
-        foreach ($loosely ? [$word, ...$this->words->othersFor($word)] : [] as $other) {
-            foreach ($this->words->forms($other) as $form) {
-                foreach ($this->loose[$kind][$form] ?? [] as $k => $score) {
-                    $out[$k] = max($score, $out[$k] ?? 0.0);
-                }
-            }
-        }
-        foreach ($this->words->forms($word) as $form) {
-            foreach ($this->index[$kind][$form] ?? [] as $k => $score) {
-                $out[$k] = max($score, $out[$k] ?? 0.0);
-            }
-        }
-
-        return $out;
-    }
-
-    /** @param  list<string>  $among */
-    private function alikeAny(string $word, array $among): bool
-    {
-        foreach ($among as $other) {
-            if ($this->words->alike($word, mb_strtolower($other))) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    /**
-     * By itself or by another word for the same.
-     *
-     * @param  list<string>  $among
-     */
-    private function meets(string $word, array $among): bool
-    {
-        if ($this->alikeAny($word, $among)) {
-            return true;
-        }
-        foreach ($this->words->othersFor($word) as $other) {
-            if ($this->alikeAny($other, $among)) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    /**
-     * @param  list<Found>  $found
-     * @param  list<Known>  $performers
-     * @param  list<Known>  $motions
-     * @return list<string>
-     */
-    private function cannot(array $found, array $performers, array $motions): array
-    {
-        $bodies = array_column($performers, 'facts', 'id');
-        $out = [];
-        foreach ($found as $who) {
-            if ($who['kind'] !== 'performer' || ! isset($bodies[$who['id']])) {
-                continue;
-            }
-            $has = static function (string $fact) use ($bodies, $who): bool {
-                $v = $bodies[$who['id']][$fact] ?? 0;
-
-                return $v === true || (is_numeric($v) && $v > 0);
-            };
-            foreach ($motions as $m) {
-                if (! $has('roles')) {
-                    $out[] = sprintf('%s has not the joints of a person: "%s" cannot be played.', $who['name'], $m['name']);
-
-                    continue;
-                }
-                foreach (self::ASKS as $fact => [$tags, $lacks]) {
-                    if (! $has($fact) && array_intersect($tags, array_map(mb_strtolower(...), $m['tags'])) !== []) {
-                        $out[] = $who['name'].' '.sprintf($lacks, $m['name']).'.';
-                    }
-                }
-            }
-        }
-
-        return array_values(array_unique($out));
     }
 }
