@@ -1,13 +1,15 @@
 <script lang="ts">
     import { onDestroy, onMount, untrack } from 'svelte';
-    import { Plane, Raycaster, Vector2, Vector3 } from 'three';
+    import { Vector3 } from 'three';
     import { short } from '../../lib/time';
     import { Painter } from '../../picture';
     import { getDesk } from '../context';
     import FloorMark from './FloorMark.svelte';
+    import { FrameHand } from './hand';
     import { tapeColour, type ItemRow } from '../rows';
 
-    const { scene, playhead, view } = getDesk();
+    const desk = getDesk();
+    const { scene, playhead, view } = desk;
 
     let canvas = $state<HTMLCanvasElement>();
     let area = $state<HTMLDivElement>();
@@ -21,6 +23,11 @@
     let painter: Painter | null = null;
     let loop = 0;
     let wanted = true;
+    const hand = new FrameHand(
+        desk,
+        () => canvas,
+        () => (wanted = true),
+    );
 
     const aspect = $derived(scene.manifest ? scene.manifest.width / scene.manifest.height : 16 / 9);
     const box = $derived.by(() => {
@@ -110,7 +117,7 @@
         painter.draw(block, playhead.frame, now_.view);
         view.shown = block;
         if (stageVersion > 0) view.firstPicture ||= performance.now();
-        if (drag?.kind === 'move' || drag?.kind === 'turn') preview();
+        hand.preview();
         playhead.counted(now);
         const v = now_.view;
         label = {
@@ -138,7 +145,7 @@
         const centre = px(at);
         const side = px(at.clone().add(new Vector3(r, 0, 0)));
         const front = px(at.clone().add(new Vector3(0, 0, r)));
-        const heading = ((drag?.kind === 'turn' ? drag.headingDeg : item.headingDeg) * Math.PI) / 180;
+        const heading = (hand.turning(item) * Math.PI) / 180;
         const knob = px(at.clone().add(new Vector3(Math.sin(heading) * r, 0, Math.cos(heading) * r)));
         if (!centre || !side || !front || !knob) {
             marks = null;
@@ -154,165 +161,6 @@
         return item.kind === 'performer' || !b
             ? 0.55
             : Math.max(0.3, Math.min(2.6, 0.62 * Math.max(b[1][0] - b[0][0], b[1][2] - b[0][2]) * item.scale));
-    }
-
-    // ---- dragging: an item on the floor, its heading, or the free view
-    type Drag =
-        | { kind: 'move'; item: ItemRow; foot: Vector3; x: number; y: number; by: Vector3 }
-        | { kind: 'turn'; item: ItemRow; headingDeg: number }
-        | { kind: 'orbit' | 'pan' }
-        | { kind: 'click'; x: number; y: number };
-    let drag: Drag | null = null;
-
-    function ray(e: PointerEvent): Raycaster | null {
-        if (!painter || !canvas) return null;
-        const r = canvas.getBoundingClientRect();
-        const caster = new Raycaster();
-        caster.setFromCamera(
-            new Vector2(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2),
-            painter.camera,
-        );
-        return caster;
-    }
-
-    function down(e: PointerEvent) {
-        if (!painter || !canvas || playhead.playing) return;
-        canvas.focus();
-        const r = canvas.getBoundingClientRect();
-        const hit =
-            e.button === 0 ? painter.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2) : null;
-        if (view.aiming && e.button === 0) {
-            if (hit) view.aimed(hit);
-            return;
-        }
-        const id = hit?.item ? Number(hit.item.slice(1)) : null;
-        const item = id === null ? null : scene.find('items', id);
-        if (item && scene.isSelected('items', item.id) && scene.canEdit) {
-            const foot = painter.stage.footing(`i${item.id}`);
-            if (foot) drag = { kind: 'move', item, foot, x: e.clientX, y: e.clientY, by: new Vector3() };
-        } else {
-            drag = { kind: 'click', x: e.clientX, y: e.clientY };
-        }
-    }
-
-    function knobDown(e: PointerEvent) {
-        if (!marks) return;
-        e.stopPropagation();
-        canvas?.focus();
-        drag = { kind: 'turn', item: marks.item, headingDeg: marks.item.headingDeg };
-    }
-
-    function move(e: PointerEvent) {
-        if (!drag || !painter) return;
-        if (drag.kind === 'click' && Math.hypot(e.clientX - drag.x, e.clientY - drag.y) > 4) {
-            if (view.source.kind !== 'free') {
-                const block = scene.blockAt(playhead.frame);
-                view.leave(view.at(block, playhead.frame).view);
-            }
-            drag = { kind: e.shiftKey || e.buttons === 2 || e.buttons === 4 ? 'pan' : 'orbit' };
-        }
-        if (drag.kind === 'orbit') view.orbit(e.movementX, e.movementY);
-        else if (drag.kind === 'pan') view.pan(e.movementX, e.movementY);
-        else if (drag.kind === 'move') {
-            // Where it stands follows the pointer, wherever it was taken hold of: far steadier than the grazing ray at its head.
-            const stands = painter.project(drag.foot);
-            const caster = new Raycaster();
-            caster.setFromCamera(
-                new Vector2(stands.x + (2 * (e.clientX - drag.x)) / box.width, stands.y - (2 * (e.clientY - drag.y)) / box.height),
-                painter.camera,
-            );
-            const at = caster.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -drag.foot.y), new Vector3());
-            if (at) drag.by.copy(at).sub(drag.foot);
-            wanted = true;
-        } else if (drag.kind === 'turn') {
-            const foot = painter.stage.footing(`i${drag.item.id}`);
-            const at = foot && ray(e)?.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), -foot.y), new Vector3());
-            if (foot && at) drag.headingDeg = (Math.atan2(at.x - foot.x, at.z - foot.z) * 180) / Math.PI;
-            wanted = true;
-        }
-    }
-
-    /** While the hand holds it, the picture of it follows; the core's answer replaces the guess. */
-    function preview() {
-        if (!painter || (drag?.kind !== 'move' && drag?.kind !== 'turn')) return;
-        const group = painter.stage.groupOf(`i${drag.item.id}`);
-        if (!group) return;
-        if (drag.kind === 'move') group.position.add(drag.by);
-        else group.rotation.set(0, (drag.headingDeg * Math.PI) / 180, 0);
-        group.updateMatrixWorld(true);
-        painter.redraw(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
-    }
-
-    function up(e: PointerEvent) {
-        const d = drag;
-        drag = null;
-        if (!d) return;
-        if (d.kind === 'click') {
-            const r = canvas?.getBoundingClientRect();
-            const hit = r && painter?.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2);
-            if (hit && hit.item) scene.select('items', Number(hit.item.slice(1)));
-            else scene.select(null);
-        } else if (d.kind === 'move' && d.by.length() > 0.004) {
-            const [x, y, z] = d.item.position;
-            void scene.edit({ do: 'item.place', item: d.item.id, position: [x + d.by.x, y, z + d.by.z], land: d.item.kind !== 'set' });
-        } else if (d.kind === 'turn') {
-            void scene.edit({ do: 'item.place', item: d.item.id, headingDeg: Math.round(d.headingDeg * 10) / 10 });
-        }
-        wanted = true;
-    }
-
-    /** Escape lets go of what is held; nothing else hears it then. */
-    function letGo(e: KeyboardEvent) {
-        if (e.key === 'Escape' && view.aiming) {
-            view.aiming = null;
-            e.stopPropagation();
-            return;
-        }
-        if (e.key !== 'Escape' || !drag) return;
-        drag = null;
-        wanted = true;
-        e.stopPropagation();
-    }
-
-    function keys(e: KeyboardEvent) {
-        const steps: Record<string, [number, number]> = { w: [0.25, 0], s: [-0.25, 0], a: [0, -0.25], d: [0, 0.25] };
-        const go = e.altKey ? steps[e.key.toLowerCase()] : undefined;
-        if (go) {
-            e.preventDefault();
-            if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
-            view.walk(...go);
-        }
-    }
-
-    function wheel(e: WheelEvent) {
-        e.preventDefault();
-        if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
-        view.zoom(e.deltaY * 0.0012);
-    }
-
-    function drop(e: DragEvent) {
-        const id = Number(e.dataTransfer?.getData('application/x-crisp-asset'));
-        if (!id || !painter || !canvas) return;
-        e.preventDefault();
-        const r = canvas.getBoundingClientRect();
-        const x = ((e.clientX - r.left) / r.width) * 2 - 1;
-        const y = 1 - ((e.clientY - r.top) / r.height) * 2;
-        const caster = new Raycaster();
-        caster.setFromCamera(new Vector2(x, y), painter.camera);
-        const hit = painter.pick(x, y);
-        if (scene.asset(id)?.kind === 'picture') {
-            if (hit?.item) void scene.edit({ do: 'item.dress', item: hit.item, at: hit.surface, picture: id });
-            else
-                scene.notice = {
-                    kind: 'info',
-                    message: 'Nothing is there that could wear it.',
-                    remedy: 'Let it go over a person, a set or a prop.',
-                };
-            return;
-        }
-        const point = hit?.point ?? caster.ray.intersectPlane(new Plane(new Vector3(0, 1, 0), 0), new Vector3());
-        const eye = painter.camera.position;
-        if (point) void scene.edit({ do: 'item.add', asset: id, near: [point.x, point.z], facing: [eye.x, eye.z] });
     }
 
     const choices = $derived([
@@ -334,7 +182,7 @@
 </script>
 
 <!-- A drag goes on wherever the pointer goes. -->
-<svelte:window onpointermove={move} onpointerup={up} onkeydowncapture={letGo} />
+<svelte:window onpointermove={hand.move} onpointerup={hand.up} onkeydowncapture={hand.letGo} />
 
 <section class="flex min-h-0 min-w-0 flex-1 flex-col bg-surround text-paper" aria-label="Frame">
     <div class="flex h-8 shrink-0 items-center gap-1 px-2 text-xs">
@@ -370,7 +218,7 @@
             style:height={`${box.height}px`}
             role="presentation"
             ondragover={(e) => e.preventDefault()}
-            ondrop={drop}
+            ondrop={hand.drop}
         >
             <canvas
                 bind:this={canvas}
@@ -379,12 +227,16 @@
                 data-frame={playhead.frame}
                 tabindex="0"
                 aria-label="The picture"
-                onpointerdown={down}
-                onwheel={wheel}
-                onkeydown={keys}
+                onpointerdown={hand.down}
+                onwheel={hand.wheel}
+                onkeydown={hand.keys}
                 oncontextmenu={(e) => e.preventDefault()}
             ></canvas>
-            {#if marks}<FloorMark {...marks} colour={tapeColour(marks.item.tape)} onturn={scene.canEdit ? knobDown : null} />{/if}
+            {#if marks}<FloorMark
+                    {...marks}
+                    colour={tapeColour(marks.item.tape)}
+                    onturn={scene.canEdit ? (e: PointerEvent) => marks && hand.turn(e, marks.item) : null}
+                />{/if}
             {#if view.aiming}
                 <p class="pointer-events-none absolute inset-x-0 top-3 mx-auto w-fit rounded bg-paper/95 px-3 py-1 text-xs text-ink">
                     Click the place for {view.aiming.what}. Escape leaves it.
