@@ -173,6 +173,8 @@ final class EditRunner
         $edit = Edit::query()->create([
             'scene_id' => $scene->id, 'user_id' => $user?->id, 'revision' => $scene->revision + 1, 'kind' => $kind, 'reverts_id' => $reverts,
             'label' => mb_substr($label, 0, 160), 'commands' => $commands, 'row_changes' => $rows->changes(), 'made_at' => now(),
+            // What has changed nothing is no step back, and takes no step forward away.
+            'undone' => $kind === 'do' && $rows->changes() === [],
         ]);
 
         return [$edit, $compiled];

@@ -132,11 +132,17 @@ test('a story is written, its parts are found, and what is missing is put in and
     $page->editing(fn () => $page->click('[aria-label="Put Bench into the scene"]'));
     $page->until(fn () => str_contains($page->text('[data-testid=parts-count]'), '1 in the scene'), 'the bench in the scene');
     expect($scene->items()->pluck('name')->all())->toBe(['Bench'])->and($scene->refresh()->story)->toContain('unicorn');
-    // A motion of the list is shown on its shelf.
+    // He who rings is put in and given the ringing.
+    $page->editing(fn () => $page->click('[aria-label="Put Bram Tiel into the scene"]'));
+    $page->editing(fn () => $page->click('[aria-label="Give Ring a bell to Bram Tiel"]'));
+    expect($scene->beats()->count())->toBe(1);
+    // A motion of the list is shown on its shelf, and given again from there.
     $ring = Asset::query()->where('slug', 'ring-bell')->value('id');
     $page->click("[data-testid=part-{$ring}] button");
     $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
     expect($page->text('[data-testid=kit-details]'))->toContain('Ring a bell');
+    $page->editing(fn () => $page->press('Give it to Bram Tiel'));
+    expect($scene->beats()->count())->toBe(2)->and($page->count('[data-testid=kit-room]'))->toBe(0);
 });
 
 test('a sound is found by another word, heard by a click, and gone to at a place; so is one that was brought in', function (): void {

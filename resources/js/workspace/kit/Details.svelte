@@ -71,6 +71,14 @@
             kit.close();
         }
     }
+    /** Who would do a motion: the performer that is selected, or the only one there is. */
+    const doer = $derived.by(() => {
+        const cast = scene.rows.items.filter((i) => i.kind === 'performer');
+        return cast.find((i) => scene.isSelected('items', i.id)) ?? (cast.length === 1 ? cast[0] : undefined);
+    });
+    async function give() {
+        if (a && doer && (await scene.edit({ do: 'beat.add', item: doer.id, motion: a.id }))) kit.close();
+    }
     const field = (e: Event) => (e.currentTarget as HTMLInputElement).value.trim();
 </script>
 
@@ -116,6 +124,13 @@
                     >Take into this production</Button
                 >{:else if a.kind === 'performer' || a.kind === 'set' || a.kind === 'prop'}<Button size="sm" class="flex-1" onclick={use}
                     >Put into the scene</Button
+                >{:else if a.kind === 'motion' && scene.canEdit}<Button
+                    size="sm"
+                    class="flex-1"
+                    disabled={!doer}
+                    title={doer ? `It goes on after what ${doer.name} does already` : 'Select who is to do it in the scene first'}
+                    data-testid="give"
+                    onclick={give}>{doer ? `Give it to ${doer.name}` : 'Select a performer to give it to'}</Button
                 >{/if}
             <Button
                 size="sm"

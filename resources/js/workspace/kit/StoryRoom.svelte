@@ -60,6 +60,12 @@
         const home = a?.kind === 'set' && a.house;
         await scene.edit({ do: 'item.add', asset: p.id, ...(home ? { home: true } : { near: [at.x, at.z], facing: [eye.x, eye.z] }) });
     }
+    /** Who of a line stands in the scene, to be given what the line has them do. */
+    function doer(line: Line) {
+        const who = line.found.find((p) => p.kind === 'performer' && p.here);
+        const cast = scene.rows.items.filter((i) => i.kind === 'performer' && i.assetId === who?.id);
+        return cast.find((i) => i.name === who?.name) ?? cast[0];
+    }
     function show(p: Part) {
         kit.kind = p.kind;
         kit.asset = p.id;
@@ -102,6 +108,7 @@
             <p class="text-soft">Write the story first; what it needs is listed here.</p>
         {/if}
         {#each lines as line, n (n)}
+            {@const actor = doer(line)}
             <section class="mb-3 rounded border border-line bg-sheet p-3" data-testid={`line-${n}`}>
                 <h3 class="mb-2 font-semibold">{line.text}</h3>
                 <div class="flex flex-wrap gap-x-5 gap-y-2">
@@ -141,6 +148,14 @@
                                                     class="rounded bg-tide px-1.5 py-0.5 text-[11px] font-semibold text-white"
                                                     aria-label={`Put ${p.name} into the scene`}
                                                     onclick={() => put(p)}>Put in</button
+                                                >
+                                            {:else if !p.here && scene.canEdit && kind === 'motion' && actor}
+                                                <button
+                                                    class="rounded bg-tide px-1.5 py-0.5 text-[11px] font-semibold text-white"
+                                                    aria-label={`Give ${p.name} to ${actor.name}`}
+                                                    title={`It goes on after what ${actor.name} does already`}
+                                                    onclick={() => scene.edit({ do: 'beat.add', item: actor.id, motion: p.id })}
+                                                    >To {actor.name}</button
                                                 >
                                             {/if}
                                         </div>

@@ -57,7 +57,7 @@
     {#if asset.colour !== null}<span class="absolute top-1 left-1 h-3 w-3 rounded-sm" style:background={tapeColour(asset.colour)}
         ></span>{/if}
     <span class="block px-2 py-1">
-        <span class="block truncate font-semibold">{asset.name}</span>
+        <span class={['font-semibold', tall ? 'block truncate' : 'line-clamp-2 leading-tight']}>{asset.name}</span>
         <span class="mono block truncate text-[10px] text-soft">{fact}</span>
     </span>
 </button>
