@@ -41,7 +41,8 @@ abstract class BrowserCase extends TestCase
         $page->fill('#email', $email);
         $page->fill('#password', $password);
         $page->click('button[type=submit]');
-        $page->see('[data-testid=step-Cast], main h2');
+        // Going on before the answer is here would take the sign-in back.
+        $page->until(static fn (): bool => $page->count('#password') === 0, 'to be signed in');
         $driver->get(self::url($path));
     }
 
