@@ -29,43 +29,43 @@ final class KitSearch
     public function find(string $query, array $entries): array
     {
         $words = Words::in($query);
-        $found = $this->ranked($words, $entries, false);
+        if ($words === []) {
+            return array_column($entries, 'id');
+        }
+        $read = array_map(static fn (array $e): array => [Words::in($e['name']), Words::in(implode(' ', $e['tags']))], $entries);
+        $found = $this->ranked($words, $read, false) ?: $this->ranked($words, $read, true);
 
-        return $found === [] && $words !== [] ? $this->ranked($words, $entries, true) : $found;
+        return array_map(static fn (int $n): int => $entries[$n]['id'], $found);
     }
 
     /**
      * @param  list<string>  $words
-     * @param  list<Entry>  $entries
-     * @return list<int>
+     * @param  list<array{list<string>, list<string>}>  $read  words of name and tags of each entry
+     * @return list<int> places in the list
      */
-    private function ranked(array $words, array $entries, bool $forgiving): array
+    private function ranked(array $words, array $read, bool $forgiving): array
     {
-        $ranked = [];
-        foreach ($entries as $n => $e) {
-            $score = $this->score($words, $e, $forgiving);
+        $scores = [];
+        foreach ($read as $n => [$name, $tags]) {
+            $score = $this->score($words, $name, $tags, $forgiving);
             if ($score !== null) {
-                $ranked[] = [$score, $n, $e['id']];
+                $scores[$n] = $score;
             }
         }
-        sort($ranked);
+        asort($scores);
 
-        return array_map(static fn (array $r): int => $r[2], $ranked);
+        return array_keys($scores);
     }
 
     /**
      * The smaller, the better; null: a word is not met.
      *
      * @param  list<string>  $words
-     * @param  Entry  $e
+     * @param  list<string>  $name
+     * @param  list<string>  $tags
      */
-    private function score(array $words, array $e, bool $forgiving): ?int
+    private function score(array $words, array $name, array $tags, bool $forgiving): ?int
     {
-        if ($words === []) {
-            return 0;
-        }
-        $name = Words::in($e['name']);
-        $tags = Words::in(implode(' ', $e['tags']));
         $sum = 0;
         foreach ($words as $w) {
             $best = null;

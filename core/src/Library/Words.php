@@ -75,7 +75,20 @@ final class Words
     /** Whether two words are forms of one. */
     public function alike(string $a, string $b): bool
     {
-        return $a === $b || array_intersect($this->forms($a), $this->forms($b)) !== [];
+        if ($a === $b) {
+            return true;
+        }
+        // Forms begin as their word does.
+        if ($a === '' || $b === '' || $a[0] !== $b[0]) {
+            return false;
+        }
+        foreach ($this->forms($b) as $form) {
+            if (in_array($form, $this->forms($a), true)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @return list<string> other words for the same */

@@ -25,7 +25,8 @@
 <button
     class={[
         'group relative overflow-hidden rounded border border-line bg-sheet text-left hover:border-tide focus-visible:border-tide',
-        tall ? 'flex h-full w-full flex-col' : '',
+        'flex flex-col',
+        tall ? 'h-full w-full' : '',
     ]}
     onpointerenter={(e) => kit.rest(asset, e.currentTarget.getBoundingClientRect())}
     onpointerleave={() => kit.leave()}
