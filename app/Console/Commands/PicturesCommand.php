@@ -8,7 +8,7 @@ use App\Assets\PictureMaker;
 
 final class PicturesCommand extends ReelCommand
 {
-    protected $signature = 'reel:pictures {--again : also where there is one} {--json}';
+    protected $signature = 'reel:pictures {--again : those of the house anew} {--json}';
 
     protected $description = 'Draw the pictures of kit assets that have none';
 
