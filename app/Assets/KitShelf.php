@@ -16,7 +16,11 @@ use CrispReel\Core\Library\KitSearch;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 
-/** Pages of the kit: filtered, searched, sorted; the details of one asset; and the credits of all that a production uses. */
+/**
+ * Pages of the kit: filtered, searched, sorted; the details of one asset; and the credits of all that a production uses.
+ *
+ * @phpstan-type Row array{id: int, kind: string, name: string, slug: string, tags: list<string>, credit: string, licence: string, house: bool, colour: int|null, folder: string|null, archived: bool, source: string|null, blob: string|null, picture: string|null, facts: array<string, mixed>, version: int}
+ */
 final class KitShelf
 {
     private const PAGE = 120;
@@ -67,7 +71,7 @@ final class KitShelf
     }
 
     /** @return Builder<Asset> */
-    public static function visible(Production $production, User $user): Builder
+    private static function visible(Production $production, User $user): Builder
     {
         $query = Asset::query();
         OwnCollection::narrow($query, $production, $user);
@@ -133,7 +137,7 @@ final class KitShelf
 
     /**
      * @param  list<int>  $ids
-     * @return list<array<string, mixed>> in the order of the ids
+     * @return list<Row> in the order of the ids
      */
     public function rows(array $ids): array
     {
@@ -150,7 +154,7 @@ final class KitShelf
         return $out;
     }
 
-    /** @return array<string, mixed> */
+    /** @return Row */
     public static function row(Asset $a, ?AssetVersion $v): array
     {
         return [

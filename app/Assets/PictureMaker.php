@@ -35,7 +35,7 @@ final class PictureMaker
     /** Pictures of one go: the ground reaches no farther. */
     public const AT_ONCE = 60;
 
-    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs, private readonly SceneStream $stream)
+    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs, private readonly StoredAssets $stored, private readonly SceneStream $stream)
     {
     }
 
@@ -141,7 +141,7 @@ final class PictureMaker
             $x = ($n - intdiv(count($versions), 2)) * self::APART;
             $bounds = $this->bounds($body);
             // What hangs by its origin is lifted off the ground.
-            $y = $v->asset->kind === 'set' && ! $this->isAlone($v) ? max(0.0, -$bounds[0][1]) : AssetDigest::rise($this->digest($body));
+            $y = $v->asset->kind === 'set' && ! $this->isAlone($v) ? max(0.0, -$bounds[0][1]) : AssetDigest::rise($this->stored->byHash($body->digest));
             $id = "v{$body->id}";
             $assets[$id] = ['id' => $id, 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => $v->asset->name, 'blob' => $body->blob, 'digest' => $body->digest];
             $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, $y, 0.0], 'headingDeg' => 0.0];
@@ -164,24 +164,16 @@ final class PictureMaker
 
     private function isAlone(AssetVersion $v): bool
     {
-        $extras = $this->digest($v)['extras'] ?? null;
+        $extras = $this->stored->byHash($v->digest)['extras'] ?? null;
 
         return is_array($extras) && (isset($extras['backdrop']) || isset($extras['water']));
-    }
-
-    /** @return array<array-key, mixed> */
-    private function digest(AssetVersion $v): array
-    {
-        $digest = json_decode($this->blobs->get($v->digest), true);
-
-        return is_array($digest) ? $digest : [];
     }
 
     /** @return array{list<float>, list<float>} least and greatest corner, metres */
     private function bounds(AssetVersion $v): array
     {
         /** @var array{list<float>, list<float>} $bounds */
-        $bounds = $this->digest($v)['bounds'] ?? [[-1.0, 0.0, -1.0], [1.0, 2.0, 1.0]];
+        $bounds = $this->stored->byHash($v->digest)['bounds'] ?? [[-1.0, 0.0, -1.0], [1.0, 2.0, 1.0]];
 
         return $bounds;
     }

@@ -5,11 +5,9 @@ declare(strict_types=1);
 namespace App\Assets;
 
 use App\Models\Asset;
-use App\Models\AssetVersion;
 use App\Models\Beat;
 use App\Models\Item;
 use App\Models\Scene;
-use App\Models\User;
 use CrispReel\Core\Library\StoryParts;
 
 /**
@@ -19,26 +17,25 @@ use CrispReel\Core\Library\StoryParts;
  */
 final class StoryShelf
 {
-    public function __construct(private readonly StoryParts $finder)
+    public function __construct(private readonly StoryParts $finder, private readonly KitShelf $shelf)
     {
     }
 
     /** @return array{lines: list<array{text: string, found: list<array<string, mixed>>, missing: list<string>, cannot: list<string>}>} */
-    public function of(Scene $scene, User $user): array
+    public function of(Scene $scene): array
     {
         if (trim((string) $scene->story) === '') {
             return ['lines' => []];
         }
         $items = Item::query()->where('scene_id', $scene->id)->orderBy('id')->get(['id', 'asset_id', 'name', 'kind']);
         $here = array_flip([...$items->pluck('asset_id')->all(), ...Beat::query()->where('scene_id', $scene->id)->pluck('asset_id')->all()]);
-        $assets = KitShelf::visible($scene->production, $user)->whereNull('archived_at')->whereIn('kind', ['performer', 'set', 'prop', 'motion', 'sound'])->orderBy('id')->get();
+        // What lies in a collection alone has to be taken into the production first.
+        $ids = Asset::query()->where(static fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $scene->production_id))->whereNull('archived_at')->whereIn('kind', ['performer', 'set', 'prop', 'motion', 'sound'])->orderBy('id')->pluck('id')->all();
+        $rows = array_column($this->shelf->rows(array_values($ids)), null, 'id');
         // What is in the scene answers before what is not, one's own before the house's.
-        $sorted = $assets->sortBy(static fn (Asset $a): array => [isset($here[$a->id]) ? 0 : 1, $a->production_id === null ? 1 : 0, $a->id])->values();
-        $facts = AssetVersion::query()->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $assets->where('kind', 'performer')->pluck('id'))->groupBy('asset_id'))->get()->pluck('facts', 'asset_id')->all();
-        $parts = $sorted->map(static fn (Asset $a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'tags' => array_values(array_filter($a->tags, is_string(...))), 'facts' => $facts[$a->id] ?? []])->all();
+        uasort($rows, static fn (array $a, array $b): int => [isset($here[$b['id']]), $a['house'], $a['id']] <=> [isset($here[$a['id']]), $b['house'], $b['id']]);
         $cast = $items->where('kind', 'performer')->map(static fn (Item $i): array => ['name' => $i->name, 'id' => $i->asset_id])->values()->all();
-        $pictures = AssetVersion::query()->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $assets->pluck('id'))->groupBy('asset_id'))->pluck('picture', 'asset_id')->all();
 
-        return ['lines' => array_map(static fn (array $line): array => ['found' => array_map(static fn (array $f): array => $f + ['here' => isset($here[$f['id']]), 'picture' => $pictures[$f['id']] ?? null], $line['found'])] + $line, $this->finder->of((string) $scene->story, array_values($parts), $cast))];
+        return ['lines' => array_map(static fn (array $line): array => ['found' => array_map(static fn (array $f): array => $f + ['here' => isset($here[$f['id']]), 'picture' => $rows[$f['id']]['picture'] ?? null], $line['found'])] + $line, $this->finder->of((string) $scene->story, array_values($rows), $cast))];
     }
 }

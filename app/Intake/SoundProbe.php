@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Intake;
 
 use App\Exceptions\UserError;
+use Closure;
 use CrispReel\Core\Sound\Wave;
 use CrispReel\Core\Sound\WavePicture;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
@@ -20,23 +21,10 @@ final class SoundProbe
     /** @return array{seconds: float, channels: int, sampleRate: int, codec: string} */
     public function facts(string $bytes, string $ending): array
     {
-        $file = sys_get_temp_dir().'/reel-'.bin2hex(random_bytes(8)).".{$ending}";
-        file_put_contents($file, $bytes);
-        try {
-            $probe = config('reel.ffprobe');
-            $process = new Process([
-                'prlimit', '--as='.(1 << 30), '--cpu=10', '--', is_string($probe) ? $probe : 'ffprobe', '-v', 'error', '-protocol_whitelist', 'file', '-select_streams', 'a:0',
-                '-show_entries', 'stream=codec_name,channels,sample_rate:format=duration,format_name', '-of', 'json', $file,
-            ], null, null, null, 12);
-            try {
-                $process->run();
-            } catch (ProcessTimedOutException|ProcessSignaledException) {
-                throw self::unreadable();
-            }
-            $told = json_decode($process->getOutput(), true);
-        } finally {
-            @unlink($file);
-        }
+        $told = json_decode($this->ran($bytes, $ending, 10, fn (string $file): array => [
+            self::program('ffprobe'), '-v', 'error', '-protocol_whitelist', 'file', '-select_streams', 'a:0',
+            '-show_entries', 'stream=codec_name,channels,sample_rate:format=duration,format_name', '-of', 'json', $file,
+        ]) ?? throw self::unreadable(), true);
         $stream = is_array($told) && is_array($told['streams'][0] ?? null) ? $told['streams'][0] : throw self::unreadable();
         $format = is_array($told['format'] ?? null) ? $told['format'] : [];
         $seconds = is_numeric($format['duration'] ?? null) ? (float) $format['duration'] : 0.0;
@@ -54,25 +42,41 @@ final class SoundProbe
     /** Its picture: how loud it is along its length (of very long ones, the first ten minutes). Null where it cannot be played. */
     public function picture(string $bytes, string $ending): ?string
     {
+        $pcm = $this->ran($bytes, $ending, 20, fn (string $file): array => [
+            self::program('ffmpeg'), '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe',
+            '-t', '600', '-i', $file, '-map', '0:a:0', '-ac', '1', '-ar', (string) self::OUTLINE_RATE, '-f', 's16le', 'pipe:1',
+        ]);
+        $wave = Wave::fromPcm(self::OUTLINE_RATE, (string) $pcm);
+
+        return $wave->samples === [] ? null : WavePicture::of($wave);
+    }
+
+    /**
+     * What a program says of the file, in a process of limited time and memory; null where it took too long or was stopped.
+     *
+     * @param  Closure(string): list<string>  $command  by the file's place
+     */
+    private function ran(string $bytes, string $ending, int $seconds, Closure $command): ?string
+    {
         $file = sys_get_temp_dir().'/reel-'.bin2hex(random_bytes(8)).".{$ending}";
         file_put_contents($file, $bytes);
         try {
-            $mpeg = config('reel.ffmpeg');
-            $process = new Process([
-                'prlimit', '--as='.(1 << 30), '--cpu=20', '--', is_string($mpeg) ? $mpeg : 'ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe',
-                '-t', '600', '-i', $file, '-map', '0:a:0', '-ac', '1', '-ar', (string) self::OUTLINE_RATE, '-f', 's16le', 'pipe:1',
-            ], null, null, null, 25);
-            try {
-                $process->run();
-            } catch (ProcessTimedOutException|ProcessSignaledException) {
-                return null;
-            }
-            $wave = Wave::fromPcm(self::OUTLINE_RATE, $process->getOutput());
+            $process = new Process(['prlimit', '--as='.(1 << 30), "--cpu={$seconds}", '--', ...$command($file)], null, null, null, $seconds + 2);
+            $process->run();
+
+            return $process->getOutput();
+        } catch (ProcessTimedOutException|ProcessSignaledException) {
+            return null;
         } finally {
             @unlink($file);
         }
+    }
 
-        return $wave->samples === [] ? null : WavePicture::of($wave);
+    private static function program(string $name): string
+    {
+        $path = config("reel.{$name}");
+
+        return is_string($path) ? $path : $name;
     }
 
     private static function unreadable(): UserError

@@ -241,6 +241,11 @@ test('the parts list tells what a story needs, what stands in the scene, and wha
     $lines = $parts();
     $names = static fn (int $n): array => array_column($lines[$n]['found'], 'here', 'name');
     expect($lines)->toHaveCount(3)->and($names(0))->toMatchArray(['Oda Ferrant' => false, 'Bench' => true])->and($names(1))->toMatchArray(['Nan' => true, 'Brass key' => false, 'Hand over' => false])->and($lines[2]['missing'])->toBe(['dragon'])->and($names(2))->toMatchArray(['Knock' => false, 'Knock at a door' => false]);
+    // What lies in a collection, but belongs to another production, is not offered: it could not be put in.
+    $other = $this->scene($user);
+    $unicorn = app(AssetIntake::class)->model($other->production, FakeAssets::glb('stool'), 'Dragon', 'prop', ['dragon'])->asset_id;
+    $this->postJson("/api/productions/{$other->production_id}/kit/{$unicorn}/keep", ['keep' => true])->assertOk();
+    expect($parts()[2]['missing'])->toBe(['dragon']);
     // A part of one's own goes before one of the house; one that is put away is not offered.
     $own = app(AssetIntake::class)->model($scene->production, FakeAssets::glb('key'), 'Brass key', 'prop', ['key'])->asset_id;
     $key = static fn (): int => collect($parts()[1]['found'])->firstWhere('name', 'Brass key')['id'];

@@ -138,10 +138,9 @@ final class SceneController
     /** What the scene's story needs of the kit, line by line. */
     public function parts(Request $request, Scene $scene, StoryShelf $shelf): JsonResponse
     {
-        $user = $this->user($request);
-        Access::see($user, $scene);
+        Access::see($this->user($request), $scene);
 
-        return response()->json($shelf->of($scene, $user));
+        return response()->json($shelf->of($scene));
     }
 
     /** @return list<array<string, mixed>> */
