@@ -13,6 +13,9 @@ return [
     'assimp' => env('REEL_ASSIMP', '/usr/bin/assimp'),
     'ffprobe' => env('REEL_FFPROBE', '/usr/bin/ffprobe'),
     'ffmpeg' => env('REEL_FFMPEG', '/usr/bin/ffmpeg'),
+    'bwrap' => env('REEL_BWRAP', '/usr/bin/bwrap'),
+    // False: programs that read people's files do not run at all.
+    'box' => (bool) env('REEL_BOX', true),
     // Where the render worker's browser reaches the application.
     'internal_url' => env('REEL_INTERNAL_URL', env('APP_URL', 'http://127.0.0.1:8080')),
     'demo' => ['email' => 'demo@crisp-reel.example', 'password' => 'half-past-the-tide', 'name' => 'Ines Marlow'],

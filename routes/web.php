@@ -9,63 +9,93 @@ use App\Http\Controllers\CollectionController;
 use App\Http\Controllers\FigureController;
 use App\Http\Controllers\KitController;
 use App\Http\Controllers\MarkerController;
+use App\Http\Controllers\MemberController;
 use App\Http\Controllers\PageController;
 use App\Http\Controllers\PreviewController;
 use App\Http\Controllers\ProductionController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SceneController;
+use App\Http\Controllers\WorkController;
+use App\Work\Deferred;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
 
 Route::prefix('api')->group(function (): void {
-    Route::get('me', [AccountController::class, 'me']);
-    Route::post('register', [AccountController::class, 'register'])->middleware('throttle:register');
-    Route::post('sign-in', [AccountController::class, 'signIn'])->middleware('throttle:sign-in');
+    Route::middleware('throttle:doors')->group(function (): void {
+        Route::get('me', [AccountController::class, 'me']);
+        Route::post('register', [AccountController::class, 'register'])->middleware('throttle:register');
+        Route::post('sign-in', [AccountController::class, 'signIn']);
+        Route::post('password/forgot', [AccountController::class, 'forgot'])->middleware('throttle:reset');
+        Route::post('password/reset', [AccountController::class, 'reset'])->middleware('throttle:reset');
+        Route::get('invitations/{token}', [MemberController::class, 'invitation']);
+    });
 
-    Route::middleware('auth')->group(function (): void {
-        Route::post('sign-out', [AccountController::class, 'signOut']);
+    Route::middleware(['auth', 'throttle:blocks'])->group(function (): void {
+        Route::get('scenes/{scene}/blocks/{n}/{hash}', [SceneController::class, 'block'])->whereNumber('n');
+        Route::get('previews/blocks/{hash}', [PreviewController::class, 'block']);
+        Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);
+        Route::get('blobs/{hash}', [AssetController::class, 'blob']);
+    });
+
+    Route::middleware(['auth', 'throttle:looks'])->group(function (): void {
+        Route::get('health', [WorkController::class, 'health']);
+        Route::get('works/{work}', [WorkController::class, 'show'])->whereUuid('work');
         Route::get('productions', [ProductionController::class, 'index']);
+        Route::get('productions/{production}/members', [MemberController::class, 'index']);
+        Route::get('productions/{production}/arrivals', [ArrivalController::class, 'index']);
+        Route::get('productions/{production}/kit', [KitController::class, 'index']);
+        Route::get('productions/{production}/kit/{asset}', [KitController::class, 'show']);
+        Route::get('productions/{production}/kit/{asset}/roles', [KitController::class, 'roles']);
+        Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
+        Route::get('productions/{production}/credits', [KitController::class, 'credits']);
+        Route::get('scenes/{scene}', [SceneController::class, 'show']);
+        Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
+        Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
+        Route::get('renders/{render}/file', [RenderController::class, 'file']);
+    });
+
+    Route::middleware(['auth', 'throttle:edits'])->group(function (): void {
+        Route::post('sign-out', [AccountController::class, 'signOut']);
+        Route::post('password', [AccountController::class, 'change']);
         Route::post('productions', [ProductionController::class, 'store']);
         Route::delete('productions/{production}', [ProductionController::class, 'destroy']);
         Route::post('productions/{production}/scenes', [ProductionController::class, 'storeScene']);
-        Route::post('productions/{production}/assets', [AssetController::class, 'store']);
-        Route::post('productions/{production}/drops', [ArrivalController::class, 'drop']);
-        Route::get('productions/{production}/arrivals', [ArrivalController::class, 'index']);
-        Route::post('arrivals/{arrival}/mend', [ArrivalController::class, 'mend']);
-        Route::get('arrivals/{arrival}/preview', [ArrivalController::class, 'preview']);
-        Route::get('arrivals/{arrival}/markers', MarkerController::class);
+        Route::patch('productions/{production}/members/{member}', [MemberController::class, 'change']);
+        Route::delete('productions/{production}/members/{member}', [MemberController::class, 'remove']);
+        Route::delete('productions/{production}/invitations/{invitation}', [MemberController::class, 'withdraw']);
+        Route::post('invitations/{token}', [MemberController::class, 'accept']);
         Route::post('arrivals/{arrival}/seen', [ArrivalController::class, 'seen']);
         Route::delete('arrivals/{arrival}', [ArrivalController::class, 'destroy']);
-        Route::get('productions/{production}/kit', [KitController::class, 'index']);
-        Route::get('productions/{production}/kit/{asset}', [KitController::class, 'show']);
         Route::patch('productions/{production}/kit/{asset}', [KitController::class, 'update']);
         Route::post('productions/{production}/kit/{asset}/replace', [KitController::class, 'replace']);
         Route::post('productions/{production}/kit/{asset}/revert', [KitController::class, 'revert']);
-        Route::get('productions/{production}/kit/{asset}/roles', [KitController::class, 'roles']);
         Route::post('productions/{production}/kit/{asset}/roles', [KitController::class, 'chooseRoles']);
         Route::post('productions/{production}/kit/{asset}/archive', [KitController::class, 'archive']);
         Route::post('productions/{production}/kit/{asset}/keep', [CollectionController::class, 'keep']);
         Route::post('productions/{production}/kit/{asset}/adopt', [CollectionController::class, 'adopt']);
-        Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
-        Route::get('productions/{production}/figures/preview', [FigureController::class, 'preview']);
-        Route::post('productions/{production}/figures', [FigureController::class, 'store']);
-        Route::get('productions/{production}/credits', [KitController::class, 'credits']);
-        Route::get('productions/{production}/previews', [PreviewController::class, 'show']);
-        Route::get('previews/blocks/{hash}', [PreviewController::class, 'block']);
-        Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);
-        Route::get('blobs/{hash}', [AssetController::class, 'blob']);
-        Route::get('scenes/{scene}', [SceneController::class, 'show']);
-        Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::post('scenes/{scene}/edits', [SceneController::class, 'edit']);
-        Route::get('scenes/{scene}/items/{item}/surfaces', [SceneController::class, 'surfaces']);
-        Route::get('scenes/{scene}/parts', [SceneController::class, 'parts']);
         Route::post('scenes/{scene}/undo', [SceneController::class, 'undo']);
         Route::post('scenes/{scene}/redo', [SceneController::class, 'redo']);
-        Route::get('scenes/{scene}/blocks/{n}/{hash}', [SceneController::class, 'block'])->whereNumber('n');
-        Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
+    });
+    Route::post('productions/{production}/invitations', [MemberController::class, 'invite'])->middleware(['auth', 'throttle:invitations']);
+    Route::post('productions/{production}/drops', [ArrivalController::class, 'drop'])->middleware(['auth', 'throttle:uploads']);
+    Route::middleware(['auth', 'throttle:renders'])->group(function (): void {
         Route::post('scenes/{scene}/renders', [RenderController::class, 'store']);
         Route::post('renders/{render}/cancel', [RenderController::class, 'cancel']);
         Route::post('renders/{render}/resume', [RenderController::class, 'resume']);
-        Route::get('renders/{render}/file', [RenderController::class, 'file']);
+    });
+
+    // What takes more than a moment is done by a worker: the call is answered with the number of the work.
+    Route::middleware(['auth', 'throttle:heavy', Deferred::class])->group(function (): void {
+        Route::post('productions/{production}/assets', [AssetController::class, 'store']);
+        Route::post('arrivals/{arrival}/mend', [ArrivalController::class, 'mend']);
+        Route::get('arrivals/{arrival}/preview', [ArrivalController::class, 'preview']);
+        Route::get('arrivals/{arrival}/markers', MarkerController::class);
+        Route::get('productions/{production}/figures/preview', [FigureController::class, 'preview']);
+        Route::post('productions/{production}/figures', [FigureController::class, 'store']);
+        Route::get('productions/{production}/previews', [PreviewController::class, 'show']);
+        Route::get('scenes/{scene}/items/{item}/surfaces', [SceneController::class, 'surfaces']);
+        Route::get('scenes/{scene}/parts', [SceneController::class, 'parts']);
     });
 });
 
@@ -76,5 +106,12 @@ Route::prefix('internal/renders/{render}')->group(function (): void {
     Route::post('frames/{frame}', [RenderController::class, 'frame'])->whereNumber('frame');
 });
 Route::get('internal/draw/{render}', [PageController::class, 'draw'])->whereUuid('render');
+
+// Well is who can reach the database. No session, no cookie: it is asked often.
+Route::get('up', static function () {
+    DB::connection()->select('SELECT 1');
+
+    return response('well', 200, ['Content-Type' => 'text/plain', 'Cache-Control' => 'no-store']);
+})->withoutMiddleware('web');
 
 Route::get('/{any?}', [PageController::class, 'app'])->where('any', '^(?!api|internal|build|up).*$');

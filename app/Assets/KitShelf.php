@@ -50,7 +50,7 @@ final class KitShelf
             })
             ->when($text('colour') !== '', static fn (Builder $q) => $q->where('colour', (int) $text('colour')))
             ->when($text('folder') !== '', static fn (Builder $q) => $q->where('folder', $text('folder')))
-            ->when($text('scene') !== '', static fn (Builder $q) => $q->whereIn('id', self::usedIn((int) $text('scene'))))
+            ->when($text('scene') !== '', static fn (Builder $q) => $q->whereIn('id', self::usedIn($production, (int) $text('scene'))))
             ->orderBy('id');
         $found = $fitting->toBase()->get(['id', 'name', 'tags']);
         // Rows and no models: thousands are looked through for each letter that is typed.
@@ -84,9 +84,13 @@ final class KitShelf
         return self::visible($production, $user)->whereKey($asset->id)->exists();
     }
 
-    /** @return list<int> */
-    private static function usedIn(int $scene): array
+    /** @return list<int> of a scene of this production; of any other, nothing */
+    private static function usedIn(Production $production, int $scene): array
     {
+        if (! Scene::query()->whereKey($scene)->where('production_id', $production->id)->exists()) {
+            return [];
+        }
+
         return array_values(array_unique([...Item::query()->where('scene_id', $scene)->pluck('asset_id')->all(), ...Beat::query()->where('scene_id', $scene)->pluck('asset_id')->all()]));
     }
 

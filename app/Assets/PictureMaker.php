@@ -18,6 +18,7 @@ use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use Illuminate\Database\Eloquent\Collection;
+use Throwable;
 
 /**
  * Pictures of kit assets by the application's own drawing: one document in which every asset stands far from the others
@@ -41,7 +42,7 @@ final class PictureMaker
 
     public function queue(): void
     {
-        DrawPictures::dispatch()->onQueue('render');
+        DrawPictures::dispatch()->onQueue('pictures');
     }
 
     /** All of the house's pictures are to be drawn again. */
@@ -57,6 +58,23 @@ final class PictureMaker
         $this->of($versions);
 
         return $versions->count();
+    }
+
+    /** The first that has none, alone. It is marked as one that cannot be drawn before it is tried: should it end the worker, it is tried no more. */
+    public function one(): int
+    {
+        $version = $this->wanting()->first();
+        if ($version === null) {
+            return 0;
+        }
+        $version->update(['picture' => '']);
+        try {
+            $this->of(new Collection([$version]));
+        } catch (Throwable $e) {
+            report($e);
+        }
+
+        return 1;
     }
 
     /** @param  Collection<int, AssetVersion>  $versions */

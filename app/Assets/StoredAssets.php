@@ -58,6 +58,6 @@ final class StoredAssets implements AssetSource
     public function keep(string $key, string $bytes): void
     {
         $this->solved[$key] = $bytes;
-        $this->blobs->disk()->put('solved/'.substr($key, 0, 2)."/{$key}", $bytes);
+        $this->blobs->whole('solved/'.substr($key, 0, 2)."/{$key}", $bytes);
     }
 }

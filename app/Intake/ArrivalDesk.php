@@ -34,27 +34,70 @@ final class ArrivalDesk
     {
     }
 
+    private const MOST_PIXELS = 64 * 1024 * 1024;
+
+    /** Tries of one file: the worker that reads it may be killed for another's sake once, not twice. */
+    private const MOST_TRIES = 2;
+
     /** Reads a drop from end to end. Safe to run again after a stop: what is done stays done. */
     public function receive(Drop $drop): void
     {
+        while (! $this->some($drop, INF)) {
+            continue;
+        }
+    }
+
+    /**
+     * Reads files of a drop for about so many seconds, at least one of them.
+     *
+     * @return bool whether it is done
+     */
+    public function some(Drop $drop, float $seconds): bool
+    {
+        $begin = microtime(true);
         $drop->update(['status' => 'reading']);
         $unused = [];
         $given = $drop->files()->orderBy('id')->pluck('blob', 'path')->all();
 
         /** @var array<string, string> $given */
         $files = new FileMap($this->unpacker->open($given, $unused), $this->blobs);
+        if ($drop->arrivals()->doesntExist()) {
+            $this->announce($drop, $files);
+        }
+        foreach ($drop->arrivals()->whereIn('status', ['waiting', 'reading'])->orderBy('id')->get() as $arrival) {
+            if (microtime(true) - $begin > $seconds) {
+                return false;
+            }
+            $this->try($arrival, $files);
+        }
+        $this->loosePictures($drop, $files, $unused);
+        $drop->update(['status' => 'done', 'unused' => $unused]);
+        DrawPictures::dispatch()->onQueue('pictures');
+
+        return true;
+    }
+
+    /** A slip for each file that can stand alone. */
+    private function announce(Drop $drop, FileMap $files): void
+    {
         foreach (array_filter(array_keys($files->files), FileKinds::isHead(...)) as $path) {
             $drop->arrivals()->firstOrCreate(['path' => $path], [
                 'production_id' => $drop->production_id, 'name' => self::friendly($path), 'format' => FileKinds::ending($path), 'original' => $files->files[$path], 'bytes' => strlen($this->blobs->get($files->files[$path])),
                 'companions' => array_filter($files->files, static fn (string $p): bool => $p !== $path && ! FileKinds::isHead($p), ARRAY_FILTER_USE_KEY), 'choices' => [], 'motions' => [], 'status' => 'waiting',
             ]);
         }
-        foreach ($drop->arrivals()->where('status', 'waiting')->orderBy('id')->get() as $arrival) {
-            $this->read($arrival, $files);
+    }
+
+    /** One that is still "reading" was at hand when a worker ended. The second time it is taken to be the reason. */
+    private function try(Arrival $arrival, FileMap $files): void
+    {
+        if ($arrival->tries >= self::MOST_TRIES) {
+            $this->refuse($arrival, 'intake.stopped', 'Reading it took too long or needed too much memory, twice.', 'Simplify the file and drop it again.', microtime(true));
+
+            return;
         }
-        $this->loosePictures($drop, $files, $unused);
-        $drop->update(['status' => 'done', 'unused' => $unused]);
-        DrawPictures::dispatch()->onQueue('render');
+        $arrival->update(['tries' => $arrival->tries + 1]);
+        $this->read($arrival, $files);
     }
 
     /**
@@ -193,7 +236,7 @@ final class ArrivalDesk
             $key = 'converted/'.hash('sha256', $arrival->original.json_encode($arrival->companions)).'.glb';
             $disk = $this->blobs->disk();
             $glb = $disk->exists($key) ? (string) $disk->get($key) : $this->converter->toGlb($files, $arrival->path, $bytes);
-            $disk->put($key, $glb);
+            $disk->exists($key) || $this->blobs->whole($key, $glb);
             $bytes = $glb;
         }
         $limit = config('reel.upload_bytes');
@@ -331,8 +374,12 @@ final class ArrivalDesk
     private function picture(Arrival $arrival, string $bytes): void
     {
         $size = @getimagesizefromstring($bytes);
-        if ($size === false || $size[0] < 1 || $size[0] * $size[1] > 100_000_000 || ($size[0] * $size[1] <= 40_000_000 && @imagecreatefromstring($bytes) === false)) {
-            throw new UserError('picture.unreadable', $size === false ? 'It cannot be read as a picture.' : 'The picture is damaged, or far too large.', 'Save it again as PNG or JPEG.');
+        if ($size === false || $size[0] < 1 || $size[0] * $size[1] > self::MOST_PIXELS || @imagecreatefromstring($bytes) === false) {
+            throw new UserError('picture.unreadable', match (true) {
+                $size === false => 'It cannot be read as a picture.',
+                $size[0] * $size[1] > self::MOST_PIXELS => sprintf('The picture has %s megapixels; at most %d are taken.', number_format($size[0] * $size[1] / 1048576), intdiv(self::MOST_PIXELS, 1048576)),
+                default => 'The picture is damaged.',
+            }, 'Save it again as PNG or JPEG, smaller if it is large.');
         }
         $this->plain($arrival, 'picture', $bytes, ['pixels' => [$size[0], $size[1]]], $arrival->original);
     }

@@ -5,14 +5,12 @@ declare(strict_types=1);
 namespace App\Intake;
 
 use App\Exceptions\UserError;
-use Closure;
+use App\Isolation\Box;
+use App\Isolation\BoxLimits;
 use CrispReel\Core\Sound\Wave;
 use CrispReel\Core\Sound\WavePicture;
-use Symfony\Component\Process\Exception\ProcessSignaledException;
-use Symfony\Component\Process\Exception\ProcessTimedOutException;
-use Symfony\Component\Process\Process;
 
-/** What a sound file is: length, channels, rate; told by ffprobe in a limited process. */
+/** What a sound file is: length, channels, rate; told by ffprobe in the box, which is told the format and guesses none. */
 final class SoundProbe
 {
     /** Samples a second that the picture is made of. */
@@ -21,9 +19,9 @@ final class SoundProbe
     /** @return array{seconds: float, channels: int, sampleRate: int, codec: string} */
     public function facts(string $bytes, string $ending): array
     {
-        $told = json_decode($this->ran($bytes, $ending, 10, fn (string $file): array => [
-            self::program('ffprobe'), '-v', 'error', '-protocol_whitelist', 'file', '-select_streams', 'a:0',
-            '-show_entries', 'stream=codec_name,channels,sample_rate:format=duration,format_name', '-of', 'json', $file,
+        $told = json_decode($this->ran($bytes, $ending, 10, [
+            self::program('ffprobe'), '-v', 'error', '-protocol_whitelist', 'file', '-f', self::format($ending), '-select_streams', 'a:0',
+            '-show_entries', 'stream=codec_name,channels,sample_rate:format=duration', '-of', 'json', 'sound',
         ]) ?? throw self::unreadable(), true);
         $stream = is_array($told) && is_array($told['streams'][0] ?? null) ? $told['streams'][0] : throw self::unreadable();
         $format = is_array($told['format'] ?? null) ? $told['format'] : [];
@@ -42,9 +40,9 @@ final class SoundProbe
     /** Its picture: how loud it is along its length (of very long ones, the first ten minutes). Null where it cannot be played. */
     public function picture(string $bytes, string $ending): ?string
     {
-        $pcm = $this->ran($bytes, $ending, 20, fn (string $file): array => [
-            self::program('ffmpeg'), '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe',
-            '-t', '600', '-i', $file, '-map', '0:a:0', '-ac', '1', '-ar', (string) self::OUTLINE_RATE, '-f', 's16le', 'pipe:1',
+        $pcm = $this->ran($bytes, $ending, 20, [
+            self::program('ffmpeg'), '-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-f', self::format($ending),
+            '-t', '600', '-i', 'sound', '-map', '0:a:0', '-ac', '1', '-ar', (string) self::OUTLINE_RATE, '-f', 's16le', 'pipe:1',
         ]);
         $wave = Wave::fromPcm(self::OUTLINE_RATE, (string) $pcm);
 
@@ -52,24 +50,21 @@ final class SoundProbe
     }
 
     /**
-     * What a program says of the file, in a process of limited time and memory; null where it took too long or was stopped.
+     * What a program says of the file; null where it took too long or was stopped.
      *
-     * @param  Closure(string): list<string>  $command  by the file's place
+     * @param  list<string>  $command  the file is called "sound"
      */
-    private function ran(string $bytes, string $ending, int $seconds, Closure $command): ?string
+    private function ran(string $bytes, string $ending, int $seconds, array $command): ?string
     {
-        $file = sys_get_temp_dir().'/reel-'.bin2hex(random_bytes(8)).".{$ending}";
-        file_put_contents($file, $bytes);
-        try {
-            $process = new Process(['prlimit', '--as='.(1 << 30), "--cpu={$seconds}", '--', ...$command($file)], null, null, null, $seconds + 2);
-            $process->run();
+        $result = Box::run($command, ['sound' => $bytes], [], new BoxLimits($seconds, $seconds + 2));
 
-            return $process->getOutput();
-        } catch (ProcessTimedOutException|ProcessSignaledException) {
-            return null;
-        } finally {
-            @unlink($file);
-        }
+        return $result->timedOut || $result->broke() ? null : $result->output;
+    }
+
+    /** A playlist that calls itself a sound is read as that sound, and is none. */
+    private static function format(string $ending): string
+    {
+        return in_array($ending, FileKinds::SOUNDS, true) ? $ending : throw self::unreadable();
     }
 
     private static function program(string $name): string

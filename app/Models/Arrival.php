@@ -27,6 +27,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property array<string, mixed>|null $slip
  * @property array{reason: string, message: string, remedy: string}|null $error
  * @property float|null $seconds
+ * @property int $tries
  * @property \Illuminate\Support\Carbon|null $seen_at
  * @property Production $production
  * @property Asset|null $asset

@@ -11,6 +11,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $id
  * @property int $scene_id
  * @property int $revision
+ * @property int|null $user_id
  * @property string $kind
  * @property string $label
  * @property bool $undone

@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $production_id
  * @property int $user_id
  * @property string $role
+ * @property User|null $user
  */
 class Member extends Model
 {

@@ -14,6 +14,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $to_frame
  * @property string $status
  * @property int $attempts
+ * @property int $drawn
  * @property RenderJob $job
  */
 class RenderChunk extends Model

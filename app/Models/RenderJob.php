@@ -23,6 +23,9 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $token_hash
  * @property string $token
  * @property string $file_name
+ * @property int|null $user_id
+ * @property bool $queued
+ * @property int|null $bytes
  * @property string|null $error
  * @property float|null $ms_per_frame
  * @property \Illuminate\Support\Carbon|null $created_at
@@ -38,7 +41,7 @@ class RenderJob extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['token' => 'encrypted', 'started_at' => 'datetime', 'finished_at' => 'datetime'];
+        return ['token' => 'encrypted', 'queued' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime'];
     }
 
     /** @return BelongsTo<Scene, $this> */

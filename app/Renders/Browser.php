@@ -24,6 +24,9 @@ final class Browser
         if (! is_string($driver) || ! is_file($driver) || ! is_string($chrome) || ! is_file($chrome)) {
             throw new RuntimeException('Chromium or ChromeDriver is not installed; bin/start installs both.');
         }
+        if (function_exists('posix_geteuid') && posix_geteuid() === 0) {
+            throw new RuntimeException('Chromium keeps its sandbox only when an ordinary user starts it; start this as one.');
+        }
         $port = self::freePort();
         $profile = sys_get_temp_dir().'/crisp-reel-browser-'.bin2hex(random_bytes(6));
         $process = new Process([$driver, "--port={$port}", '--log-level=SEVERE']);
@@ -32,7 +35,7 @@ final class Browser
         $options = new ChromeOptions;
         $options->setBinary($chrome);
         $options->addArguments([
-            '--headless=new', '--no-sandbox', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-quic', '--no-first-run',
+            '--headless=new', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-quic', '--no-first-run',
             '--hide-scrollbars', '--force-device-scale-factor=1', '--disable-dev-shm-usage', "--window-size={$width},{$height}", "--user-data-dir={$profile}",
             '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-renderer-backgrounding', '--disable-background-timer-throttling',
         ]);

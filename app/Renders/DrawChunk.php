@@ -14,7 +14,7 @@ use Throwable;
 
 /**
  * Draws what is missing of a chunk, for about a minute at most, then queues itself again: a killed worker loses no frame
- * and its slice is soon taken up by another.
+ * and its slice is soon taken up by another. Who draws the last frame of a chunk encodes it.
  */
 final class DrawChunk implements ShouldQueue
 {
@@ -22,64 +22,103 @@ final class DrawChunk implements ShouldQueue
 
     private const SLICE_SECONDS = 60.0;
 
-    public int $tries = 5;
+    /** Tries in a row that bring no new frame. */
+    private const MOST_TRIES = 6;
 
-    public int $timeout = 140;
+    /** Killed workers are no fault of the chunk's: the tries that count are counted by frames that arrive. */
+    public int $tries = 0;
 
-    public function __construct(public readonly int $chunkId)
+    public int $timeout = 280;
+
+    public function __construct(public readonly int $chunkId, public readonly ?int $person = null)
     {
     }
 
-    public function handle(FramePainter $painter, FrameStore $frames): void
+    public function subject(): string
+    {
+        return "chunk:{$this->chunkId}";
+    }
+
+    public function handle(FramePainter $painter, FrameStore $frames, Encoder $encoder): void
     {
         $chunk = RenderChunk::query()->with('job')->find($this->chunkId);
-        if ($chunk === null || $chunk->job->isOver()) {
+        if ($chunk === null || $chunk->job->isOver() || $chunk->status === 'done') {
             return;
         }
         $job = $chunk->job;
-        $chunk->update(['status' => 'drawing', 'attempts' => $chunk->attempts + 1]);
-        RenderJob::query()->whereKey($job->id)->where('status', 'waiting')->update(['status' => 'drawing', 'started_at' => now()]);
         $missing = $frames->missing($job, $chunk->from_frame, $chunk->to_frame);
+        $there = $chunk->to_frame - $chunk->from_frame - count($missing);
+        $tries = $there > $chunk->drawn ? 1 : $chunk->attempts + 1;
+        if ($tries > self::MOST_TRIES) {
+            $this->stop('No frame arrived in '.self::MOST_TRIES.' tries.');
+
+            return;
+        }
+        $chunk->update(['status' => 'drawing', 'attempts' => $tries, 'drawn' => $there]);
+        RenderJob::query()->whereKey($job->id)->where('status', 'waiting')->update(['status' => 'drawing', 'started_at' => now()]);
+        try {
+            $painter->paint($job, $missing, $this->pace($job));
+            if (! $job->refresh()->isOver() && $frames->missing($job, $chunk->from_frame, $chunk->to_frame) === []) {
+                $encoder->part($job, $chunk);
+                $chunk->update(['status' => 'done']);
+            }
+        } catch (Throwable $e) {
+            report($e);
+            $chunk->update(['drawn' => max(0, $there)]);
+            $tries >= self::MOST_TRIES ? $this->stop($e->getMessage()) : $this->again(2 * $tries);
+
+            return;
+        }
+        $this->next($chunk, $job);
+    }
+
+    /** @return callable(int): bool */
+    private function pace(RenderJob $job): callable
+    {
         $begin = microtime(true);
         $first = null;
-        $painter->paint($job, $missing, function (int $drawn) use ($job, $begin, &$first): bool {
+
+        return static function (int $drawn) use ($job, $begin, &$first): bool {
             // The first batch also pays for starting the browser and loading the set: not part of the pace.
             if ($first === null) {
                 $first = [microtime(true), $drawn];
             } elseif ($drawn > $first[1]) {
-                $job->update(['ms_per_frame' => (microtime(true) - $first[0]) * 1000 / ($drawn - $first[1])]);
+                RenderJob::query()->whereKey($job->id)->update(['ms_per_frame' => (microtime(true) - $first[0]) * 1000 / ($drawn - $first[1])]);
             }
             $status = RenderJob::query()->whereKey($job->id)->value('status');
 
             return ! in_array($status, ['cancelled', 'failed'], true) && microtime(true) - $begin < self::SLICE_SECONDS;
-        });
-        $this->goOn($chunk, $job->refresh(), $frames);
+        };
     }
 
-    private function goOn(RenderChunk $chunk, RenderJob $job, FrameStore $frames): void
+    private function next(RenderChunk $chunk, RenderJob $job): void
     {
         if ($job->isOver()) {
-            $chunk->update(['status' => 'waiting']);
+            $chunk->status === 'done' || $chunk->update(['status' => 'waiting']);
+        } elseif ($chunk->status !== 'done') {
+            $this->again(0);
+        } elseif (! $job->chunks()->where('status', '!=', 'done')->exists()) {
+            JoinRender::once($job);
+        }
+    }
 
-            return;
-        }
-        if ($frames->missing($job, $chunk->from_frame, $chunk->to_frame) !== []) {
-            self::dispatch($chunk->id)->onQueue('render');
-
-            return;
-        }
-        $chunk->update(['status' => 'done']);
-        if (! $job->chunks()->where('status', '!=', 'done')->exists()) {
-            EncodeRender::dispatch($job->id)->onQueue('render');
-        }
+    private function again(int $seconds): void
+    {
+        self::dispatch($this->chunkId, $this->person)->onQueue('render')->delay($seconds);
     }
 
     public function failed(?Throwable $e): void
     {
+        $this->stop($e?->getMessage() ?? 'unknown');
+    }
+
+    private function stop(string $why): void
+    {
         $chunk = RenderChunk::query()->find($this->chunkId);
         if ($chunk !== null) {
+            $chunk->update(['status' => 'waiting', 'attempts' => 0]);
             RenderJob::query()->whereKey($chunk->render_job_id)->whereNotIn('status', ['done', 'cancelled'])
-                ->update(['status' => 'failed', 'finished_at' => now(), 'error' => mb_substr('Drawing stopped: '.($e?->getMessage() ?? 'unknown').' Frames drawn so far are kept; press Resume.', 0, 1000)]);
+                ->update(['status' => 'failed', 'finished_at' => now(), 'error' => mb_substr('Drawing stopped: '.rtrim($why, '.').'. Frames drawn so far are kept; press Resume.', 0, 1000)]);
         }
     }
 }

@@ -4,76 +4,118 @@ declare(strict_types=1);
 
 namespace App\Renders;
 
+use App\Isolation\Box;
+use App\Isolation\BoxLimits;
+use App\Models\RenderChunk;
 use App\Models\RenderJob;
-use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Facades\File;
 use RuntimeException;
-use Symfony\Component\Process\Process;
 use ZipArchive;
 
-/** H.264 in MP4 (yuv420p, fast start, exactly the project's rate) by ffmpeg, or the numbered pictures in one zip. */
+/**
+ * H.264 in MP4 (yuv420p, fast start, exactly the project's rate) by ffmpeg, or the numbered pictures in one zip. Each chunk is
+ * encoded by who drew it; the parts are joined without encoding again. The same frames give the same bytes.
+ */
 final class Encoder
 {
+    /** Machine seconds that a million pixels of one frame may take, on a slow machine. */
+    private const SECONDS_A_MEGAPIXEL = 1.5;
+
     public function __construct(private readonly FrameStore $frames, private readonly RenderDesk $desk)
     {
     }
 
-    public function encode(RenderJob $job): void
+    /** The chunk's frames as a part of the film. Nothing is done where the part is there already. */
+    public function part(RenderJob $job, RenderChunk $chunk): void
     {
-        $missing = $this->frames->missing($job, $job->from_frame, $job->to_frame);
+        if ($job->format !== 'mp4' || $this->frames->hasPart($job, $chunk->from_frame)) {
+            return;
+        }
+        $this->refuseMissing($job, $chunk->from_frame, $chunk->to_frame);
+        $rate = $this->desk->rate($job);
+        $count = $chunk->to_frame - $chunk->from_frame;
+        $seconds = (int) (30 + $count * $job->width * $job->height / 1e6 * self::SECONDS_A_MEGAPIXEL);
+        $this->inFolder(function (string $folder) use ($job, $chunk, $rate, $count, $seconds): void {
+            for ($f = $chunk->from_frame; $f < $chunk->to_frame; $f++) {
+                file_put_contents(sprintf('%s/%06d.png', $folder, $f), $this->frames->read($job, $f));
+            }
+            $this->ffmpeg($folder, [
+                '-framerate', $rate, '-f', 'image2', '-start_number', (string) $chunk->from_frame, '-i', '%06d.png', '-frames:v', (string) $count, '-c:v', 'libx264', '-threads', '2', '-preset', 'medium', '-crf', '16', '-bf', '0',
+                '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-r', $rate,
+                '-an', '-video_track_timescale', '240000', 'part.mp4',
+            ], $seconds);
+            $this->frames->putPart($job, $chunk->from_frame, (string) file_get_contents("{$folder}/part.mp4"));
+        });
+    }
+
+    /** All parts, or all pictures, to the file that people take away. */
+    public function join(RenderJob $job): void
+    {
+        $this->refuseMissing($job, $job->from_frame, $job->to_frame);
+        $this->inFolder(fn (string $folder) => $job->format === 'mp4' ? $this->film($job, $folder) : $this->archive($job, $folder));
+    }
+
+    private function film(RenderJob $job, string $folder): void
+    {
+        $list = '';
+        foreach ($job->chunks()->orderBy('from_frame')->get() as $n => $chunk) {
+            $this->part($job, $chunk);
+            file_put_contents("{$folder}/{$n}.mp4", $this->frames->readPart($job, $chunk->from_frame));
+            $list .= "file '{$n}.mp4'\n";
+        }
+        file_put_contents("{$folder}/parts.txt", $list);
+        $this->ffmpeg($folder, ['-f', 'concat', '-i', 'parts.txt', '-c', 'copy', '-video_track_timescale', '240000', '-movflags', '+faststart', 'result.mp4'], 60 + intdiv($job->frames(), 50));
+        $this->frames->putResult($job, "{$folder}/result.mp4");
+    }
+
+    private function archive(RenderJob $job, string $folder): void
+    {
+        $zip = new ZipArchive;
+        if ($zip->open("{$folder}/result.zip", ZipArchive::CREATE | ZipArchive::OVERWRITE) !== true) {
+            throw new RuntimeException('The archive cannot be written.');
+        }
+        for ($f = $job->from_frame; $f < $job->to_frame; $f++) {
+            $name = sprintf('%06d.png', $f);
+            // By file, so that a long sequence is never in memory as a whole.
+            file_put_contents("{$folder}/{$name}", $this->frames->read($job, $f));
+            $zip->addFile("{$folder}/{$name}", $name);
+            $zip->setCompressionName($name, ZipArchive::CM_STORE);
+            $zip->setMtimeName($name, 315532800);
+        }
+        if (! $zip->close()) {
+            throw new RuntimeException('The archive cannot be written; is the disk full?');
+        }
+        $this->frames->putResult($job, "{$folder}/result.zip");
+    }
+
+    /** @param  list<string>  $arguments */
+    private function ffmpeg(string $folder, array $arguments, int $seconds): void
+    {
+        $ffmpeg = config('reel.ffmpeg');
+        $result = Box::in($folder, [is_string($ffmpeg) ? $ffmpeg : 'ffmpeg', '-nostdin', '-y', '-loglevel', 'error', '-bitexact', '-protocol_whitelist', 'file', ...$arguments], new BoxLimits(2 * $seconds, $seconds, 4 << 30, 64 << 30));
+        $out = end($arguments);
+        if ($result->code !== 0 || ! is_file("{$folder}/{$out}")) {
+            throw new RuntimeException($result->timedOut ? "encoding took more than {$seconds} seconds." : "the video encoder ended with code {$result->code}.");
+        }
+    }
+
+    private function refuseMissing(RenderJob $job, int $from, int $to): void
+    {
+        $missing = $this->frames->missing($job, $from, $to);
         if ($missing !== []) {
             throw new RuntimeException('Frames are missing, the first is '.$missing[0].'.');
         }
-        $result = $this->frames->result($job);
-        is_dir(dirname($result)) || mkdir(dirname($result), 0o775, true);
-        $folder = $this->localFolder($job);
-        $job->format === 'mp4' ? $this->video($job, $folder, $result) : $this->archive($job, $folder, $result);
     }
 
-    private function video(RenderJob $job, string $folder, string $result): void
+    /** @param  callable(string): void  $work */
+    private function inFolder(callable $work): void
     {
-        $rate = $this->desk->rate($job);
-        $ffmpeg = config('reel.ffmpeg');
-        $part = $result.'.part.mp4';
-        $process = new Process([
-            is_string($ffmpeg) ? $ffmpeg : 'ffmpeg', '-nostdin', '-y', '-loglevel', 'error', '-framerate', $rate, '-start_number', (string) $job->from_frame, '-i', "{$folder}/%06d.png",
-            '-frames:v', (string) $job->frames(), '-c:v', 'libx264', '-preset', 'medium', '-crf', '16', '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p',
-            '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-r', $rate, '-movflags', '+faststart', '-an', $part,
-        ], $folder);
-        $process->setTimeout(130);
-        $process->run();
-        if (! $process->isSuccessful()) {
-            throw new RuntimeException('ffmpeg: '.mb_substr(trim($process->getErrorOutput()), 0, 400));
+        $folder = sys_get_temp_dir().'/reel-film-'.bin2hex(random_bytes(8));
+        mkdir($folder, 0o700);
+        try {
+            $work($folder);
+        } finally {
+            File::deleteDirectory($folder);
         }
-        rename($part, $result);
-    }
-
-    private function archive(RenderJob $job, string $folder, string $result): void
-    {
-        $zip = new ZipArchive;
-        if ($zip->open($result, ZipArchive::CREATE | ZipArchive::OVERWRITE) !== true) {
-            throw new RuntimeException('The archive cannot be written.');
-        }
-        foreach ($this->frames->drawn($job) as $f) {
-            $name = sprintf('%06d.png', $f);
-            $zip->addFile("{$folder}/{$name}", $name);
-            $zip->setCompressionName($name, ZipArchive::CM_STORE);
-        }
-        $zip->close();
-    }
-
-    /** ffmpeg reads files: on a remote disk they are brought over first. */
-    private function localFolder(RenderJob $job): string
-    {
-        $disk = Storage::disk('reel');
-        if (config('filesystems.disks.reel.driver') === 'local') {
-            return $disk->path($this->frames->folder($job).'/frames');
-        }
-        $folder = Storage::disk('local')->path("renders/{$job->id}/frames");
-        is_dir($folder) || mkdir($folder, 0o775, true);
-        foreach ($this->frames->drawn($job) as $f) {
-            file_put_contents(sprintf('%s/%06d.png', $folder, $f), $this->frames->read($job, $f));
-        }
-
-        return $folder;
     }
 }

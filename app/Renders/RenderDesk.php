@@ -12,8 +12,10 @@ use App\Models\Scene;
 use App\Models\User;
 use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneStream;
+use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Document\Document;
+use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
@@ -85,11 +87,39 @@ final class RenderDesk
 
     private function queue(RenderJob $job): RenderJob
     {
-        foreach ($job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->get() as $chunk) {
-            DrawChunk::dispatch($chunk->id)->onQueue('render');
+        $job->update(['queued' => true]);
+        foreach ($job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->pluck('id') as $chunk) {
+            DrawChunk::dispatch((int) $chunk, $job->user_id)->onQueue('render');
         }
 
         return $job;
+    }
+
+    /** Queues again what a crash has lost: open chunks, and films that wait to be joined, of which the queue knows nothing. */
+    public function goOn(): void
+    {
+        foreach (RenderJob::query()->where('queued', true)->whereIn('status', ['waiting', 'drawing', 'encoding'])->where('created_at', '<', now()->subSeconds(3))->get() as $job) {
+            $open = $job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->pluck('id')->map(static fn (mixed $id): int => (int) $id)->all();
+            $waiting = $open === [] ? ["join:{$job->id}"] : array_map(static fn (int $id): string => "chunk:{$id}", $open);
+            // Looked at twice with a breath between: a worker that queues its chunk anew is not a lost one.
+            $lost = array_diff($waiting, $this->known($waiting));
+            if ($lost !== []) {
+                usleep(400_000);
+                $lost = array_diff($lost, $this->known($lost));
+            }
+            foreach ($lost as $subject) {
+                $open === [] ? JoinRender::dispatch($job->id, $job->user_id)->onQueue('render') : DrawChunk::dispatch((int) substr($subject, 6), $job->user_id)->onQueue('render');
+            }
+        }
+    }
+
+    /**
+     * @param  list<string>|array<int, string>  $subjects
+     * @return list<string> those that stand in the queue
+     */
+    private function known(array $subjects): array
+    {
+        return array_values(array_filter(DB::table('jobs')->whereIn('subject', $subjects)->pluck('subject')->all(), is_string(...)));
     }
 
     public function cancel(RenderJob $job): void
@@ -102,13 +132,21 @@ final class RenderDesk
     /** Goes on with a cancelled or failed render; frames that are there stay. */
     public function resume(RenderJob $job): void
     {
-        if (! in_array($job->status, ['cancelled', 'failed'], true)) {
-            throw new UserError('render.not-stopped', 'This render has not been stopped.', 'Wait for it, or cancel it first.', 409);
+        if (in_array($job->status, ['waiting', 'drawing', 'encoding'], true)) {
+            // It goes on by itself; what got lost of it is looked for now instead of in a few seconds.
+            $this->goOn();
+
+            return;
         }
-        $job->update(['status' => 'waiting', 'error' => null, 'finished_at' => null]);
-        $job->chunks()->where('status', 'drawing')->update(['status' => 'waiting']);
+        if ($job->status === 'done') {
+            throw new UserError('render.done', 'This render is finished.', 'Play it or download it.', 409);
+        }
+        // Pages that still draw for the stopped one have another token, and are heard no more.
+        $token = Str::random(48);
+        $job->update(['status' => 'waiting', 'error' => null, 'finished_at' => null, 'queued' => true, 'token' => $token, 'token_hash' => hash('sha256', $token)]);
+        $job->chunks()->where('status', 'drawing')->update(['status' => 'waiting', 'attempts' => 0]);
         $open = $job->chunks()->where('status', '!=', 'done')->exists();
-        $open ? $this->queue($job) : EncodeRender::dispatch($job->id)->onQueue('render');
+        $open ? $this->queue($job) : JoinRender::once($job);
     }
 
     /** @return array<string, mixed> */
@@ -121,7 +159,7 @@ final class RenderDesk
             'id' => $job->id, 'status' => $job->status, 'from' => $job->from_frame, 'to' => $job->to_frame, 'width' => $job->width, 'height' => $job->height, 'format' => $job->format,
             'quality' => $job->quality, 'fileName' => $job->file_name, 'frames' => $job->frames(), 'drawn' => $drawn, 'error' => $job->error, 'msPerFrame' => $job->ms_per_frame,
             'secondsLeft' => $job->ms_per_frame === null || $job->isOver() ? null : (int) ceil($left * $job->ms_per_frame / 1000) + 2,
-            'bytes' => $job->status === 'done' && is_file($this->frames->result($job)) ? filesize($this->frames->result($job)) : null,
+            'bytes' => $job->status === 'done' ? $job->bytes : null,
             'made' => $job->created_at?->toIso8601String(),
         ];
     }
@@ -145,8 +183,18 @@ final class RenderDesk
         return $this->stream->manifest($this->compiledFor($job)) + ['render' => ['width' => $job->width, 'height' => $job->height, 'quality' => $job->quality]];
     }
 
+    /** A block of this render's scene, and of no other, whatever its name. */
     public function block(RenderJob $job, int $n, string $hash): string
     {
+        $names = Cache::remember("render-blocks.{$job->document}", now()->addHours(6), function () use ($job): array {
+            $scene = $this->compiledFor($job);
+
+            return array_map(static fn (int $k): string => PoseStream::hash($scene, $k), range(0, max(0, PoseStream::blocks($scene) - 1)));
+        });
+        if (! is_array($names) || ($names[$n] ?? null) !== $hash) {
+            throw new NotFoundHttpException;
+        }
+
         return $this->stream->kept($hash) ?? $this->stream->block($this->compiledFor($job), $n, $hash) ?? throw new NotFoundHttpException;
     }
 

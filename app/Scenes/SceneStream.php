@@ -76,7 +76,7 @@ final class SceneStream
             return null;
         }
         $bytes = PoseStream::block($scene, $n);
-        $this->blobs->disk()->put(self::path($hash), $bytes);
+        $this->blobs->whole(self::path($hash), $bytes);
 
         return $bytes;
     }

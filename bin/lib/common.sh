@@ -10,7 +10,7 @@ say() { printf '%s\n' "$*" >&2; }
 fail() { printf '\nStopped: %s\n' "$*" >&2; exit 1; }
 
 # Debian packages that the product uses, each with a file or command that shows it is there.
-APT_PACKAGES=(mariadb-server chromium chromium-driver ffmpeg espeak-ng sox assimp-utils libegl1 libgles2 libgl1-mesa-dri
+APT_PACKAGES=(bubblewrap supervisor nginx-light php8.2-fpm mariadb-server chromium chromium-driver ffmpeg espeak-ng sox assimp-utils libegl1 libgles2 libgl1-mesa-dri
   php8.2-mysql php8.2-gd php8.2-zip php8.2-curl php8.2-bcmath unzip)
 
 missing_packages() {
@@ -44,6 +44,30 @@ need_system() {
     fail "Installing Debian packages failed; see storage/logs/apt.log."
 }
 
+# As root, everything that runs runs as this ordinary user; the code stays root's, so nothing that runs can change it.
+RUN_AS=crisp-reel
+
+# drop_root SCRIPT ARGUMENTS...: goes on as an ordinary user. What only root may do (packages) is done before.
+drop_root() {
+  [ "$(id -u)" = 0 ] || return 0
+  id "$RUN_AS" >/dev/null 2>&1 || useradd --system --user-group --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin "$RUN_AS" || fail "The user $RUN_AS could not be made."
+  mkdir -p storage/home
+  find storage bootstrap/cache ! -user "$RUN_AS" -exec chown -h "$RUN_AS:$RUN_AS" {} +
+  # Archives bring files that only their owner may read.
+  find . \( -path ./storage -o -path ./.git -o -path ./.env -o -path ./bootstrap/cache \) -prune -o ! -type l \( ! -perm -o=r -o -type d ! -perm -o=x \) -exec chmod o+rX {} +
+  chmod 640 .env && chgrp "$RUN_AS" .env
+  local as=(setpriv --reuid="$RUN_AS" --regid="$RUN_AS" --clear-groups --inh-caps=-all --bounding-set=-all --no-new-privs --)
+  if ! "${as[@]}" test -r "$ROOT/artisan"; then
+    # A folder above is closed to others: it is seen under another path, by this start alone.
+    [ -z "${REEL_MOVED:-}" ] || fail "The user $RUN_AS cannot read $ROOT. Give the right to pass through the folders above it (chmod o+x)."
+    local there
+    there="/srv/crisp-reel-$(printf '%s' "$ROOT" | sha256sum | cut -c1-8)"
+    mkdir -p "$there"
+    exec unshare --mount --propagation private -- env REEL_MOVED=1 bash -c 'mount --bind "$1" "$2" && cd "$2" && script="$3" && shift 3 && exec bash "$script" "$@"' - "$ROOT" "$there" "$@"
+  fi
+  cd "$ROOT" && exec "${as[@]}" env HOME="$ROOT/storage/home" USER="$RUN_AS" LOGNAME="$RUN_AS" bash "$@"
+}
+
 need_folders() {
   [ -f .env ] || printf "# Settings of this installation; docs/deployment.md lists them.\n" >.env
   mkdir -p storage/{app/blobs,app/renders,framework/{cache/data,sessions,views,testing},logs} bootstrap/cache
@@ -57,6 +81,7 @@ need_composer() {
   if [ ! -f vendor/autoload.php ] || [ "$(cat vendor/.stamp 2>/dev/null)" != "$want" ]; then
     say "Installing Composer packages"
     composer update --no-progress --prefer-dist --quiet || fail "Composer could not install the packages; run 'composer update' to see why."
+    mkdir -p vendor/pestphp/pest-plugin-mutate/.temp/pest-mutate-cache 2>/dev/null || true
     printf '%s' "$want" >vendor/.stamp
   fi
 }
@@ -87,35 +112,12 @@ free_port() { # free_port FIRST: the first free loopback port from FIRST on
 
 port_is_free() { php -r '$s = @stream_socket_server("tcp://127.0.0.1:".$argv[1]); exit($s ? 0 : 1);' "$1"; }
 
-# serve LOG COMMAND...: starts a server as leader of a process group of its own; its number is in SERVED.
-serve() {
-  local log=$1
-  shift
-  setsid "$@" >"$log" 2>&1 9>&- &
-  SERVED=$!
-}
-
-# stop_group LEADER [SIGNAL]: stops a server with all its workers, also when the leader itself is gone already.
-# Only processes that run in this folder are touched, so a number that was given out again does no harm.
-stop_group() {
-  local stat pid fields
-  for stat in /proc/[0-9]*/stat; do
-    pid=${stat#/proc/}
-    pid=${pid%/stat}
-    fields=$(sed 's/.*) //' "$stat" 2>/dev/null) || continue
-    # shellcheck disable=SC2086
-    set -- "$1" $fields
-    if [ "${4:-}" = "$1" ] && [ "$(readlink "/proc/$pid/cwd" 2>/dev/null)" = "$ROOT" ]; then kill "$pid" 2>/dev/null || true; fi
-  done
-  return 0
-}
-
-# database_start FOLDER SCHEMA: a private MariaDB in FOLDER; sets DB_* for this process and its children.
-database_start() {
-  local dir=$1 schema=$2 log
+# database_prepare FOLDER: a private MariaDB in FOLDER, made when there is none; sets DB_COMMAND and DB_*.
+database_prepare() {
+  local dir=$1
   mkdir -p "$dir"
-  log="$dir/server.log"
-  local socket="/tmp/crisp-reel-$(printf '%s' "$dir" | sha256sum | cut -c1-12).sock"
+  DB_DIR=$dir DB_LOG="$dir/server.log"
+  DB_SOCKET="/tmp/crisp-reel-$(id -u)-$(printf '%s' "$dir" | sha256sum | cut -c1-12).sock"
   local old i
   old=$(cat "$dir/pid" 2>/dev/null || true)
   if [ -n "$old" ] && grep -qs mariadbd "/proc/$old/comm"; then
@@ -125,37 +127,45 @@ database_start() {
   fi
   if [ ! -f "$dir/ready" ]; then
     rm -rf "$dir/data" # half made: nothing of value is in it
-    mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$dir/data" --auth-root-authentication-method=normal --skip-test-db >"$log" 2>&1 ||
-      fail "The database folder could not be made; see $log."
-    head -c 18 /dev/urandom | base64 | tr -d '+/=' >"$dir/secret"
-    chmod 600 "$dir/secret"
+    mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$dir/data" --auth-root-authentication-method=normal --skip-test-db >"$DB_LOG" 2>&1 ||
+      fail "The database folder could not be made; see $DB_LOG."
+    (umask 077 && head -c 18 /dev/urandom | base64 | tr -d '+/=' >"$dir/secret")
   fi
-  local port
-  port=$(free_port "${REEL_DB_PORT:-33660}") || fail "No free port for the database on 127.0.0.1."
-  mariadbd --no-defaults --user="$(id -un)" --datadir="$dir/data" --socket="$socket" --bind-address=127.0.0.1 --port="$port" \
-    --skip-name-resolve --pid-file="$dir/pid" --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=128M --max-connections=60 >>"$log" 2>&1 9>&- &
-  DB_PID=$!
-  printf '%s' "$DB_PID" >"$dir/pid"
+  DB_PORT=$(free_port "${REEL_DB_PORT:-33660}") || fail "No free port for the database on 127.0.0.1."
+  DB_COMMAND="/usr/sbin/mariadbd --no-defaults --user=$(id -un) --datadir=$dir/data --socket=$DB_SOCKET --bind-address=127.0.0.1 --port=$DB_PORT --skip-name-resolve --pid-file=$dir/pid --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=128M --max-connections=100"
+}
+
+# database_ready PID SCHEMA: waits until the server with that number answers, and makes user and schema.
+database_ready() {
+  local i schema=$2 secret
   for i in $(seq 300); do
-    mariadb-admin --no-defaults --socket="$socket" ping >/dev/null 2>&1 && break
-    kill -0 "$DB_PID" 2>/dev/null || fail "The database stopped while starting; see $log."
+    mariadb-admin --no-defaults --socket="$DB_SOCKET" ping >/dev/null 2>&1 && break
+    kill -0 "$1" 2>/dev/null || fail "The database stopped while starting; see $DB_LOG."
     sleep 0.1
   done
-  local secret
-  secret=$(cat "$dir/secret")
-  if [ ! -f "$dir/ready" ]; then
-    mariadb --no-defaults --socket="$socket" -u root >>"$log" 2>&1 <<SQL || fail "The database could not be prepared; see $log."
+  secret=$(cat "$DB_DIR/secret")
+  if [ ! -f "$DB_DIR/ready" ]; then
+    mariadb --no-defaults --socket="$DB_SOCKET" -u root >>"$DB_LOG" 2>&1 <<SQL || fail "The database could not be prepared; see $DB_LOG."
 CREATE USER IF NOT EXISTS 'reel'@'localhost' IDENTIFIED BY '$secret';
 CREATE USER IF NOT EXISTS 'reel'@'127.0.0.1' IDENTIFIED BY '$secret';
 GRANT ALL ON \`crisp_reel%\`.* TO 'reel'@'localhost';
 GRANT ALL ON \`crisp_reel%\`.* TO 'reel'@'127.0.0.1';
 ALTER USER 'root'@'localhost' IDENTIFIED BY '$secret';
 SQL
-    touch "$dir/ready"
+    touch "$DB_DIR/ready"
   fi
-  mariadb --no-defaults --socket="$socket" -u reel -p"$secret" -e "CREATE DATABASE IF NOT EXISTS \`$schema\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci" >>"$log" 2>&1 ||
-    fail "The database refuses its own user; see $log. To begin again, delete $dir."
-  export DB_CONNECTION=mariadb DB_HOST=127.0.0.1 DB_PORT=$port DB_SOCKET="$socket" DB_DATABASE=$schema DB_USERNAME=reel DB_PASSWORD="$secret"
+  mariadb --no-defaults --socket="$DB_SOCKET" -u reel -p"$secret" -e "CREATE DATABASE IF NOT EXISTS \`$schema\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci" >>"$DB_LOG" 2>&1 ||
+    fail "The database refuses its own user; see $DB_LOG. To begin again, delete $DB_DIR."
+  export DB_CONNECTION=mariadb DB_HOST=127.0.0.1 DB_PORT DB_SOCKET DB_DATABASE=$schema DB_USERNAME=reel DB_PASSWORD="$secret"
+}
+
+# database_start FOLDER SCHEMA: prepares and starts it; its number is in DB_PID.
+database_start() {
+  database_prepare "$1"
+  # shellcheck disable=SC2086
+  $DB_COMMAND >>"$DB_LOG" 2>&1 9>&- &
+  DB_PID=$!
+  database_ready "$DB_PID" "$2"
 }
 
 database_stop() {

@@ -6,8 +6,8 @@ use App\Exceptions\UserError;
 use App\Models\RenderJob;
 use App\Renders\DrawChunk;
 use App\Renders\Encoder;
-use App\Renders\EncodeRender;
 use App\Renders\FrameStore;
+use App\Renders\JoinRender;
 use App\Renders\RenderDesk;
 use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
@@ -94,11 +94,13 @@ test('a cancelled render keeps its frames and goes on', function (): void {
     expect($job->refresh()->status)->toBe('cancelled');
     $desk->resume($job);
     expect($job->refresh()->status)->toBe('waiting')->and(app(FrameStore::class)->drawn($job))->toBe([0]);
-    expect(fn () => $desk->resume($job))->toThrow(UserError::class, 'has not been stopped');
+    // One that was not stopped goes on by itself; to ask for it is no fault.
+    $desk->resume($job);
+    expect($job->refresh()->status)->toBe('waiting');
     $job->chunks()->update(['status' => 'done']);
     $desk->cancel($job);
     $desk->resume($job->refresh());
-    Queue::assertPushed(EncodeRender::class);
+    Queue::assertPushed(JoinRender::class);
 });
 
 test('the video has the size, rate, frames and order that were asked for', function (array $rate): void {
@@ -110,7 +112,7 @@ test('the video has the size, rate, frames and order that were asked for', funct
     for ($f = 4; $f < 28; $f++) {
         app(FrameStore::class)->put($job, $f, png(64, 36, $f * 8));
     }
-    app(Encoder::class)->encode($job->refresh());
+    app(Encoder::class)->join($job->refresh());
     $file = app(FrameStore::class)->result($job);
     $p = new Process(['ffprobe', '-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name,pix_fmt,width,height,r_frame_rate,nb_read_frames', '-of', 'json', $file]);
     $p->mustRun();
@@ -125,7 +127,7 @@ test('pictures come as one zip', function (): void {
     for ($f = 0; $f < 3; $f++) {
         app(FrameStore::class)->put($job, $f, png(64, 36, $f));
     }
-    app(Encoder::class)->encode($job);
+    app(Encoder::class)->join($job);
     $zip = new ZipArchive;
     $zip->open(app(FrameStore::class)->result($job));
     expect($zip->numFiles)->toBe(3)->and($zip->getNameIndex(2))->toBe('000002.png')->and($zip->getFromIndex(1))->toBe(png(64, 36, 1));
@@ -134,5 +136,5 @@ test('pictures come as one zip', function (): void {
 test('a missing frame stops the encoding by name', function (): void {
     $job = job($this, ['to' => 3]);
     app(FrameStore::class)->put($job, 0, png(64, 36, 1));
-    expect(fn () => app(Encoder::class)->encode($job))->toThrow(RuntimeException::class, 'the first is 1');
+    expect(fn () => app(Encoder::class)->join($job))->toThrow(RuntimeException::class, 'the first is 1');
 });

@@ -32,9 +32,7 @@ final class RenderCommand extends ReelCommand
             throw new UserError('render.format', '"'.(is_string($as) ? $as : '?').'" is not a format that is written.', 'Use --as=mp4 or --as=png.');
         }
         $desk = app(RenderDesk::class);
-        // Drawn here and now, not by the queue's workers.
-        config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
-        $job = $desk->start($this->scene($this->argument('scene')), null, $wish + ['format' => $as, 'quality' => $this->option('quality')]);
+        $job = $desk->prepare($this->scene($this->argument('scene')), null, $wish + ['format' => $as, 'quality' => $this->option('quality')]);
         $this->draw($job);
         $result = app(FrameStore::class)->result($job);
         $out = $this->option('out') ?? getcwd().'/'.$job->file_name;
@@ -61,8 +59,8 @@ final class RenderCommand extends ReelCommand
 
             return true;
         });
-        app(Encoder::class)->encode($job);
-        $job->update(['status' => 'done', 'finished_at' => now()]);
+        app(Encoder::class)->join($job);
+        $job->update(['status' => 'done', 'finished_at' => now(), 'bytes' => app(FrameStore::class)->resultBytes($job)]);
         $job->chunks()->update(['status' => 'done']);
         $this->say(sprintf('Drawn and encoded in %.1f s', microtime(true) - $begin));
     }

@@ -59,7 +59,7 @@ final class ArrivalController
                 throw new UserError('intake.no-file', 'No file arrived, or it is larger than the server takes.', 'Taken are '.FileKinds::taken().'.');
             }
             $drop->update(['status' => 'waiting']);
-            ReadDrop::dispatch($drop->id)->onQueue('intake');
+            ReadDrop::dispatch($drop->id, $user->id)->onQueue('intake');
         }
 
         return response()->json(['drop' => $drop->uuid, 'files' => $drop->files()->count()], 201);
@@ -129,7 +129,7 @@ final class ArrivalController
             $arrival->update(['choices' => $before, 'error' => null]);
             throw new UserError($error['reason'], $error['message'], $error['remedy']);
         }
-        DrawPictures::dispatch()->onQueue('render');
+        DrawPictures::dispatch()->onQueue('pictures');
 
         return response()->json($this->alone($arrival->load('asset')));
     }

@@ -37,7 +37,7 @@ final class FigureController
     {
         Access::see($this->user($request), $production);
         $like = (int) $request->query('like', '0');
-        $spec = FigureSpec::random(max(1, (int) $request->query('seed', '1')));
+        $spec = FigureSpec::random(self::seed($request->query('seed', '1')));
         if ($like > 0) {
             $asset = Asset::query()->where('id', $like)->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->firstOrFail();
             $digest = json_decode($this->blobs->get($asset->versions()->orderByDesc('number')->firstOrFail()->digest), true);
@@ -49,6 +49,14 @@ final class FigureController
         return response()->json([
             'spec' => $spec->toArray(), 'hair' => HairMaker::STYLES, 'hats' => HairMaker::HATS, 'tops' => FigureSpec::TOPS, 'necks' => FigureSpec::NECKS, 'parts' => FigureSpec::PARTS,
         ]);
+    }
+
+    /** Any text is a seed; a number beyond what the machine counts to is folded. */
+    private static function seed(mixed $given): int
+    {
+        $text = is_string($given) ? mb_substr($given, 0, 40) : '1';
+
+        return ctype_digit($text) && strlen($text) < 10 ? max(1, (int) $text) : 1 + crc32($text) % 1_000_000_000;
     }
 
     public function preview(Request $request, Production $production): JsonResponse
@@ -73,7 +81,7 @@ final class FigureController
 
         /** @var array<string, mixed> $digest */
         $version = $this->intake->version($asset, $this->blobs->get($made['blob']), $digest);
-        DrawPictures::dispatch()->onQueue('render');
+        DrawPictures::dispatch()->onQueue('pictures');
 
         return response()->json(KitShelf::row($asset->refresh(), $version), 201);
     }
@@ -97,7 +105,7 @@ final class FigureController
         if (! is_array($kept) || ! is_string($kept['blob'] ?? null) || ! is_string($kept['digest'] ?? null)) {
             $glb = FigureMaker::glb($spec);
             $kept = ['blob' => $this->blobs->put($glb), 'digest' => $this->blobs->put(json_encode(AssetDigest::of(GltfReader::read($glb)), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION))];
-            $disk->put($key, json_encode($kept, JSON_THROW_ON_ERROR));
+            $this->blobs->whole($key, json_encode($kept, JSON_THROW_ON_ERROR));
         }
 
         return ['kind' => 'performer', 'name' => $spec->name, 'blob' => $kept['blob'], 'digest' => $kept['digest']];

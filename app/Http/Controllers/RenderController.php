@@ -61,7 +61,7 @@ final class RenderController
     public function file(Request $request, RenderJob $render): Response
     {
         Access::see($this->user($request), $this->scene($render));
-        abort_unless($render->status === 'done' && is_file($this->frames->result($render)), 404);
+        abort_unless($render->status === 'done' && $this->frames->hasResult($render), 404);
         $response = new BinaryFileResponse($this->frames->result($render), 200, ['Content-Type' => $render->format === 'mp4' ? 'video/mp4' : 'application/zip']);
         $response->setContentDisposition($request->boolean('download') || $render->format !== 'mp4' ? 'attachment' : 'inline', $render->file_name);
 
@@ -95,10 +95,18 @@ final class RenderController
     {
         $this->token($request, $render);
         $bytes = $request->getContent();
-        abort_unless($frame >= $render->from_frame && $frame < $render->to_frame && str_starts_with($bytes, "\x89PNG") && strlen($bytes) < 60_000_000, 422);
+        abort_unless($frame >= $render->from_frame && $frame < $render->to_frame && $this->isFrame($render, $bytes), 422);
         $this->frames->put($render, $frame, $bytes);
 
         return response()->json(['kept' => $frame]);
+    }
+
+    /** A picture of the asked size, as its decoded content says. */
+    private function isFrame(RenderJob $render, string $bytes): bool
+    {
+        $size = str_starts_with($bytes, "\x89PNG") && strlen($bytes) < 60_000_000 ? @getimagesizefromstring($bytes) : false;
+
+        return $size !== false && $size[2] === IMAGETYPE_PNG && $size[0] === $render->width && $size[1] === $render->height && @imagecreatefromstring($bytes) !== false;
     }
 
     private function token(Request $request, RenderJob $render): void

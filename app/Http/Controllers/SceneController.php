@@ -8,8 +8,8 @@ use App\Assets\Dresser;
 use App\Assets\KitShelf;
 use App\Assets\StoryShelf;
 use App\Edits\EditRunner;
+use App\Exceptions\UserError;
 use App\Models\Asset;
-use App\Models\AssetVersion;
 use App\Models\Edit;
 use App\Models\Item;
 use App\Models\Production;
@@ -17,8 +17,8 @@ use App\Models\Scene;
 use App\Models\User;
 use App\Policies\Access;
 use App\Scenes\DocumentBuilder;
+use App\Scenes\SceneManifests;
 use App\Scenes\SceneRows;
-use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -28,7 +28,7 @@ use Illuminate\Support\Facades\Cache;
 /** A scene as the workspace sees it: rows, manifest, blocks, edits, and who else is there. */
 final class SceneController
 {
-    public function __construct(private readonly SceneStream $stream, private readonly EditRunner $runner)
+    public function __construct(private readonly SceneManifests $manifests, private readonly EditRunner $runner)
     {
     }
 
@@ -37,7 +37,6 @@ final class SceneController
         $user = $this->user($request);
         Access::see($user, $scene);
         $scene->load('production');
-        $compiled = $this->stream->compile($scene);
 
         return response()->json([
             'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'story' => $scene->story, 'wind' => $scene->wind, 'revision' => $scene->revision],
@@ -45,7 +44,7 @@ final class SceneController
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
             ],
-            'rows' => SceneRows::all($scene), 'assets' => $this->assets($scene->production), 'manifest' => $this->manifest($compiled),
+            'rows' => SceneRows::all($scene), 'assets' => $this->assets($scene->production), 'manifest' => $this->manifests->of($scene),
             'history' => $this->history($scene, $user),
         ]);
     }
@@ -56,7 +55,7 @@ final class SceneController
         Access::change($user, $scene);
         $commands = $request->json('commands');
         $base = $request->json('base');
-        [$edit, $compiled] = $this->runner->run($scene, $user, is_array($commands) ? array_values($commands) : [], is_int($base) ? $base : null);
+        [$edit, $compiled] = $this->runner->run($scene, $user, is_array($commands) ? array_values($commands) : [], is_int($base) ? $base : null, $this->call($request));
 
         return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
     }
@@ -76,9 +75,20 @@ final class SceneController
         $user = $this->user($request);
         Access::change($user, $scene);
         $base = $request->json('base');
-        [$edit, $compiled] = $way === 'undo' ? $this->runner->undo($scene, $user) : $this->runner->redo($scene, $user);
+        [$edit, $compiled] = $way === 'undo' ? $this->runner->undo($scene, $user, $this->call($request)) : $this->runner->redo($scene, $user, $this->call($request));
 
         return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
+    }
+
+    /** The call's own name: sent again with the same one, it counts once. */
+    private function call(Request $request): ?string
+    {
+        $call = $request->json('call');
+        if ($call !== null && (! is_string($call) || preg_match('/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i', $call) !== 1)) {
+            throw new UserError('edit.call', 'The name of this call is no UUID.', 'Name each call by a UUID of its own, or leave "call" out.');
+        }
+
+        return is_string($call) ? strtolower($call) : null;
     }
 
     /** What changed since a revision, and who else has the scene open. */
@@ -93,7 +103,7 @@ final class SceneController
         }
 
         return response()->json([
-            'revision' => $scene->revision, 'changes' => $this->since($scene, $since), 'manifest' => $this->manifest($this->stream->compile($scene)),
+            'revision' => $scene->revision, 'changes' => $this->since($scene, $since), 'manifest' => $this->manifests->of($scene),
             'history' => $this->history($scene, $user), 'here' => $here,
         ]);
     }
@@ -102,27 +112,12 @@ final class SceneController
     {
         Access::see($this->user($request), $scene);
         abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
-        $bytes = $this->stream->kept($hash) ?? $this->stream->block($this->stream->compile($scene), $n, $hash);
+        $bytes = $this->manifests->block($scene, $n, $hash);
         if ($bytes === null) {
             return response('', 410);
         }
 
         return response($bytes, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable']);
-    }
-
-    /**
-     * What the workspace draws: where an asset has a lighter copy, that one. Renders take the whole.
-     *
-     * @return array<string, mixed>
-     */
-    private function manifest(CompiledScene $scene): array
-    {
-        $blobs = array_map(static fn ($a): string => $a->blob, array_values($scene->document->assets));
-
-        /** @var array<string, string> $light */
-        $light = AssetVersion::query()->whereIn('blob', $blobs)->whereNotNull('light')->pluck('light', 'blob')->all();
-
-        return $this->stream->manifest($scene, $light);
     }
 
     /** The surfaces of what stands there, as its asset brought them (in the variant that it wears). */
@@ -157,7 +152,7 @@ final class SceneController
         return response()->json([
             'revision' => $edit->revision, 'label' => $edit->label, 'kind' => $edit->kind,
             'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->row_changes),
-            'manifest' => $this->manifest($compiled), 'history' => $this->history($scene, $user),
+            'manifest' => $this->manifests->of($scene, $compiled), 'history' => $this->history($scene, $user),
         ]);
     }
 

@@ -23,6 +23,16 @@ final class SecurityHeaders
         $response->headers->set('X-Content-Type-Options', 'nosniff');
         $response->headers->set('Referrer-Policy', 'same-origin');
 
+        $response->headers->set('X-Frame-Options', 'DENY');
+        $response->headers->set('Cross-Origin-Opener-Policy', 'same-origin');
+        $response->headers->set('Permissions-Policy', 'camera=(), geolocation=(), payment=(), usb=()');
+        if ($request->isSecure()) {
+            // A year; RFC 6797.
+            $response->headers->set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
+        }
+        header_remove('X-Powered-By');
+        $response->headers->remove('X-Powered-By');
+
         return $response;
     }
 }

@@ -23,6 +23,9 @@ final class GltfData
     /** @var array<int, list<float>> */
     private array $read = [];
 
+    /** @var array<string, list<array<string, mixed>>> */
+    private array $lists = [];
+
     /**
      * @param  array<string, mixed>  $json
      * @param  null|Closure(string): ?string  $companion
@@ -33,6 +36,13 @@ final class GltfData
 
     /** @return list<array<string, mixed>> */
     public function list(string $name): array
+    {
+        // Looked over once: each node of thousands asks for its mesh.
+        return $this->lists[$name] ??= $this->looked($name);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function looked(string $name): array
     {
         $list = $this->json[$name] ?? [];
         if (! is_array($list) || ! array_is_list($list)) {

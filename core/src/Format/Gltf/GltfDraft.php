@@ -30,7 +30,8 @@ final class GltfDraft
 
     private function __construct(private readonly GltfReader $source)
     {
-        $this->json = $source->json;
+        // Lists are looked over once, here: what is written later is written by us.
+        $this->json = array_map(static fn (mixed $v): mixed => is_array($v) && array_is_list($v) ? array_values(array_filter($v, is_array(...))) : $v, $source->json);
     }
 
     /**
@@ -80,7 +81,12 @@ final class GltfDraft
     /** @return list<Map> */
     public function list(string $name): array
     {
-        return self::entries($this->json, $name);
+        $list = $this->json[$name] ?? [];
+
+        /** @var list<Map> $list */
+        $list = is_array($list) && array_is_list($list) ? $list : self::entries($this->json, $name);
+
+        return $list;
     }
 
     /**

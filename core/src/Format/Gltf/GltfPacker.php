@@ -14,6 +14,9 @@ use Closure;
  */
 final readonly class GltfPacker
 {
+    /** @var list<Map> */
+    private array $accessors;
+
     /**
      * @param  Map  $json
      * @param  Closure(int): list<float>  $valuesOf  values of any accessor
@@ -23,6 +26,7 @@ final readonly class GltfPacker
      */
     public function __construct(private array $json, private GltfReader $source, private Closure $valuesOf, private array $values, private array $forms, private array $pictures)
     {
+        $this->accessors = GltfDraft::entries($json, 'accessors');
     }
 
     public function toGlb(): string
@@ -96,7 +100,7 @@ final readonly class GltfPacker
      */
     private function packed(int $accessor, callable $place): array
     {
-        $a = GltfDraft::entries($this->json, 'accessors')[$accessor];
+        $a = $this->accessors[$accessor];
         $rows = isset($this->values[$accessor]) ? null : $this->source->rows($accessor);
         if ($rows !== null) {
             unset($a['byteOffset'], $a['bufferView']);

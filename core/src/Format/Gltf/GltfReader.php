@@ -158,13 +158,7 @@ final class GltfReader
                 $children[$i][] = $child;
             }
         }
-        foreach ($parents as $i => $p) {
-            for ($steps = 0; $p !== null; $p = $parents[$p] ?? null) {
-                if ($p === $i || ++$steps > count($list)) {
-                    throw UnableToReadGltf::cyclicNodes($i);
-                }
-            }
-        }
+        GltfCost::check($this->data, $this->limits, $list, $parents);
 
         return [$parents, $children];
     }

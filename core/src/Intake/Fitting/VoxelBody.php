@@ -18,6 +18,9 @@ final class VoxelBody
     /** Filled cubes at most, more or less. */
     private const MOST = 50_000;
 
+    /** Points of the skin that are looked at in one go. */
+    private const MOST_SAMPLES = 4e6;
+
     /** Steps to the 26 neighbours cost 3, 4 and 5 (Borgefors 1986): at most a twelfth off. */
     private const COSTS = [0, 3, 4, 5];
 
@@ -80,8 +83,12 @@ final class VoxelBody
     {
         $body = new self($low, $high, $cube);
         $skin = [];
+        $step = 0.7 * $cube;
+        $samples = array_sum(array_map(static fn (array $s): float => self::samples($s['positions'], $s['index'], $step), $surfaces));
+        // A body's skin takes some hundred thousand. What takes more lies in many layers, and is none.
+        $step *= max(1.0, sqrt($samples / self::MOST_SAMPLES));
         foreach ($surfaces as $s) {
-            $skin += $body->skin($s['positions'], $s['index']);
+            $skin += $body->skin($s['positions'], $s['index'], $step);
         }
         $body->fill($skin);
 
@@ -98,10 +105,9 @@ final class VoxelBody
      * @param  list<int>  $index
      * @return array<int, true>
      */
-    private function skin(array $p, array $index): array
+    private function skin(array $p, array $index, float $step): array
     {
         $out = [];
-        $step = 0.7 * $this->cube;
         for ($t = 0, $n = count($index) - 2; $t < $n; $t += 3) {
             [$a, $b, $c] = [3 * $index[$t], 3 * $index[$t + 1], 3 * $index[$t + 2]];
             [$ax, $ay, $az] = [$p[$a], $p[$a + 1], $p[$a + 2]];
@@ -117,6 +123,24 @@ final class VoxelBody
         }
 
         return $out;
+    }
+
+    /**
+     * Points that skin() would look at.
+     *
+     * @param  list<float>  $p
+     * @param  list<int>  $index
+     */
+    private static function samples(array $p, array $index, float $step): float
+    {
+        $sum = 0.0;
+        for ($t = 0, $n = count($index) - 2; $t < $n; $t += 3) {
+            [$a, $b, $c] = [3 * $index[$t], 3 * $index[$t + 1], 3 * $index[$t + 2]];
+            $long = max(($p[$b] - $p[$a]) ** 2 + ($p[$b + 1] - $p[$a + 1]) ** 2 + ($p[$b + 2] - $p[$a + 2]) ** 2, ($p[$c] - $p[$a]) ** 2 + ($p[$c + 1] - $p[$a + 1]) ** 2 + ($p[$c + 2] - $p[$a + 2]) ** 2);
+            $sum += min(160_000.0, $long / ($step * $step)) / 2;
+        }
+
+        return $sum;
     }
 
     /**

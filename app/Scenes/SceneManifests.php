@@ -1,0 +1,186 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use App\Models\AssetVersion;
+use App\Models\Scene;
+use Closure;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Document\Document;
+use Illuminate\Contracts\Cache\Lock;
+use Illuminate\Contracts\Cache\LockTimeoutException;
+use Illuminate\Support\Facades\Cache;
+
+/**
+ * Manifest and poses of a scene's last revisions: each computed once, whoever asks, and kept while others still ask for them.
+ * A block is given only to who asks through a scene that has it.
+ *
+ * @phpstan-type Recent array{name: string, blocks: list<string>}
+ */
+final class SceneManifests
+{
+    /** Revisions, and names of blocks in all of them, that are remembered. */
+    private const KEPT = 40;
+
+    private const KEPT_BLOCKS = 20_000;
+
+    private const MINUTES = 30;
+
+    /** What is baked on the way while the scene is settled anyway. */
+    private const BAKE_SECONDS = 0.35;
+
+    public function __construct(private readonly SceneStream $stream)
+    {
+    }
+
+    /** @return array<string, mixed> what the workspace draws: where an asset has a lighter copy, that one; renders take the whole */
+    public function of(Scene $scene, ?CompiledScene $compiled = null): array
+    {
+        $document = $compiled->document ?? DocumentBuilder::build($scene);
+        $light = $this->light($document);
+        $json = $document->toJson();
+        $name = hash('sha256', $json.json_encode($light, JSON_THROW_ON_ERROR));
+
+        return $this->kept("manifest.{$name}") ?? $this->alone("settle.{$scene->id}", function () use ($scene, $document, $compiled, $light, $json, $name): array {
+            $kept = $this->kept("manifest.{$name}");
+            if ($kept !== null) {
+                return $kept;
+            }
+            $manifest = $this->stream->manifest($compiled ?? $this->stream->compileDocument($document), $light);
+            // As the page gets it, whether it was just made or is taken from where it is kept.
+            $text = json_encode($manifest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
+            Cache::put("manifest.{$name}", $text, now()->addMinutes(self::MINUTES));
+            Cache::put("document.{$name}", $json, now()->addMinutes(self::MINUTES));
+
+            /** @var list<string> $blocks */
+            $blocks = $manifest['blocks'];
+            $this->remember($scene, $name, $blocks);
+
+            return $manifest;
+        });
+    }
+
+    /** Block $n by its name, of one of the scene's last revisions; null: none of them has it. */
+    public function block(Scene $scene, int $n, string $hash): ?string
+    {
+        $recent = $this->having($scene, $n, $hash);
+        if ($recent === null) {
+            // Nobody has asked for the manifest for long, or its memory is gone: the present one counts.
+            $this->of($scene);
+            $recent = $this->having($scene, $n, $hash);
+        }
+
+        return $recent === null ? null : $this->stream->kept($hash) ?? $this->alone("bake.{$recent['name']}", fn (): ?string => $this->stream->kept($hash) ?? $this->baked($scene, $recent, $n, $hash));
+    }
+
+    /** @param  Recent  $recent */
+    private function baked(Scene $scene, array $recent, int $n, string $hash): ?string
+    {
+        $json = Cache::get("document.{$recent['name']}");
+        $compiled = is_string($json) ? $this->stream->compileDocument(Document::fromJson($json)) : $this->stream->compile($scene);
+        $bytes = $this->stream->block($compiled, $n, $hash);
+        $until = microtime(true) + self::BAKE_SECONDS;
+        $last = count($recent['blocks']) - 1;
+        for ($k = $n + 1; $bytes !== null && $k <= $last && microtime(true) < $until; $k++) {
+            if ($this->stream->kept($recent['blocks'][$k]) === null) {
+                $this->stream->block($compiled, $k, $recent['blocks'][$k]);
+            }
+        }
+
+        return $bytes;
+    }
+
+    /** @return Recent|null */
+    private function having(Scene $scene, int $n, string $hash): ?array
+    {
+        foreach ($this->recent($scene) as $r) {
+            if (($r['blocks'][$n] ?? null) === $hash) {
+                return $r;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return list<Recent> newest first */
+    private function recent(Scene $scene): array
+    {
+        /** @var list<Recent> $recent */
+        $recent = Cache::get("recent.{$scene->id}", []);
+
+        return $recent;
+    }
+
+    /** @param  list<string>  $blocks */
+    private function remember(Scene $scene, string $name, array $blocks): void
+    {
+        $all = [['name' => $name, 'blocks' => $blocks], ...array_filter($this->recent($scene), static fn (array $r): bool => $r['name'] !== $name)];
+        $out = [];
+        $count = 0;
+        foreach ($all as $i => $r) {
+            $count += count($r['blocks']);
+            if ($i < 2 || ($i < self::KEPT && $count <= self::KEPT_BLOCKS)) {
+                $out[] = $r;
+            }
+        }
+        Cache::put("recent.{$scene->id}", $out, now()->addMinutes(self::MINUTES));
+    }
+
+    /**
+     * @phpstan-impure
+     *
+     * @return array<string, mixed>|null
+     */
+    private function kept(string $key): ?array
+    {
+        $text = Cache::get($key);
+        $manifest = is_string($text) ? json_decode($text, true) : null;
+        if (! is_array($manifest)) {
+            return null;
+        }
+        // An empty object comes back as an empty list.
+        $manifest['beats'] = (object) $manifest['beats'];
+
+        /** @var array<string, mixed> $manifest */
+        return $manifest;
+    }
+
+    /**
+     * One at a time; the others wait for what the first one makes.
+     *
+     * @template T
+     *
+     * @param  Closure(): T  $work
+     * @return T
+     */
+    private function alone(string $key, Closure $work): mixed
+    {
+        $lock = Cache::lock($key, 30);
+        try {
+            $lock->block(20);
+        } catch (LockTimeoutException) {
+            // Whoever has it hangs: rather twice than never.
+            $lock = null;
+        }
+        try {
+            return $work();
+        } finally {
+            if ($lock instanceof Lock) {
+                $lock->release();
+            }
+        }
+    }
+
+    /** @return array<string, string> lighter copies by the blob that they stand for */
+    private function light(Document $document): array
+    {
+        $blobs = array_map(static fn ($a): string => $a->blob, array_values($document->assets));
+
+        /** @var array<string, string> $light */
+        $light = AssetVersion::query()->whereIn('blob', $blobs)->whereNotNull('light')->orderBy('id')->pluck('light', 'blob')->all();
+
+        return $light;
+    }
+}
