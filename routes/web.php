@@ -55,6 +55,7 @@ Route::prefix('api')->group(function (): void {
     });
 
     Route::middleware(['auth', 'throttle:edits'])->group(function (): void {
+        Route::delete('works/{work}', [WorkController::class, 'destroy'])->whereUuid('work');
         Route::post('sign-out', [AccountController::class, 'signOut']);
         Route::post('password', [AccountController::class, 'change']);
         Route::post('productions', [ProductionController::class, 'store']);

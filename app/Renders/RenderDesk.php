@@ -33,9 +33,17 @@ final class RenderDesk
     }
 
     /** @param  array<string, mixed>  $wish from, to, width, height, format, quality */
-    public function start(Scene $scene, ?User $user, array $wish): RenderJob
+    public function start(Scene $scene, ?User $user, array $wish, ?string $call = null): RenderJob
     {
-        return $this->queue($this->prepare($scene, $user, $wish));
+        // Asked for twice under one name (the answer got lost on its way), it is one render.
+        $known = $call === null ? null : RenderJob::query()->where('scene_id', $scene->id)->where('call_id', $call)->first();
+        if ($known !== null) {
+            return $known;
+        }
+        $job = $this->prepare($scene, $user, $wish);
+        $job->update(['call_id' => $call]);
+
+        return $this->queue($job);
     }
 
     /**
@@ -62,10 +70,22 @@ final class RenderDesk
         if ($width % 2 !== 0 || $height % 2 !== 0) {
             throw new UserError('render.size', "{$width} x {$height} cannot be encoded: video needs even numbers.", 'Use an even width and height.');
         }
-        $name = Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene';
         $format = ($wish['format'] ?? 'mp4') === 'png' ? 'png' : 'mp4';
+        $name = $this->freeName($scene, (Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene')."-{$from}-{$to}", $format === 'mp4' ? 'mp4' : 'zip');
 
-        return $this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', "{$name}-{$from}-{$to}.".($format === 'mp4' ? 'mp4' : 'zip'));
+        return $this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', $name);
+    }
+
+    /** A name that no other render of the production has, so that two files never lie over each other. */
+    private function freeName(Scene $scene, string $stem, string $ending): string
+    {
+        $taken = RenderJob::query()->whereIn('scene_id', Scene::query()->where('production_id', $scene->production_id)->select('id'))->where('file_name', 'like', addcslashes($stem, '%_\\').'%')->pluck('file_name')->all();
+        $stem = mb_substr($stem, 0, 140);
+        for ($n = 1, $name = "{$stem}.{$ending}"; in_array($name, $taken, true); $n++) {
+            $name = "{$stem}-".($n + 1).".{$ending}";
+        }
+
+        return $name;
     }
 
     public function create(Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality, string $name): RenderJob

@@ -41,9 +41,16 @@ final class SceneManifests
         $document = $compiled->document ?? DocumentBuilder::build($scene);
         $light = $this->light($document);
         $json = $document->toJson();
-        $name = hash('sha256', $json.json_encode($light, JSON_THROW_ON_ERROR));
+        $name = hash('sha256', "{$scene->id} {$json}".json_encode($light, JSON_THROW_ON_ERROR));
 
-        return $this->kept("manifest.{$name}") ?? $this->alone("settle.{$scene->id}", function () use ($scene, $document, $compiled, $light, $json, $name): array {
+        $kept = $this->kept("manifest.{$name}");
+        if ($kept !== null) {
+            $this->recall($scene, $name, $kept);
+
+            return $kept;
+        }
+
+        return $this->alone("settle.{$scene->id}", function () use ($scene, $document, $compiled, $light, $json, $name): array {
             $kept = $this->kept("manifest.{$name}");
             if ($kept !== null) {
                 return $kept;
@@ -60,6 +67,20 @@ final class SceneManifests
 
             return $manifest;
         });
+    }
+
+    /**
+     * A state that comes back (an undo, long after) is among the last ones again.
+     *
+     * @param  array<string, mixed>  $manifest
+     */
+    private function recall(Scene $scene, string $name, array $manifest): void
+    {
+        if (! in_array($name, array_column($this->recent($scene), 'name'), true)) {
+            /** @var list<string> $blocks */
+            $blocks = $manifest['blocks'];
+            $this->alone("settle.{$scene->id}", fn () => $this->remember($scene, $name, $blocks));
+        }
     }
 
     /** Block $n by its name, of one of the scene's last revisions; null: none of them has it. */

@@ -35,7 +35,8 @@ final class Deferred
             'id' => (string) Str::uuid7(), 'user_id' => $user->id, 'method' => $request->method(), 'uri' => $request->getRequestUri(), 'status' => 'waiting',
             'body' => $request->isJson() ? $request->getContent() : (string) json_encode($request->except(array_keys($request->allFiles())), JSON_INVALID_UTF8_SUBSTITUTE), 'files' => $this->files($request),
         ]);
-        DoWork::dispatch($work->id, $user->id)->onQueue('desk');
+        // What somebody has decided comes before what they look at on the way.
+        DoWork::dispatch($work->id, $user->id)->onQueue($request->isMethod('GET') ? 'desk' : 'act');
 
         return response()->json(['work' => $work->id], 202);
     }

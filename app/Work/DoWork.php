@@ -40,10 +40,12 @@ final class DoWork implements ShouldQueue
             return;
         }
         $work->update(['status' => 'working']);
-        [$request, $temporary] = $this->request($work, $user, $blobs);
+        [$request, $temporary] = $this->request($work, $blobs);
         $before = app()->bound('request') ? app('request') : null;
         app()->instance('request', $request);
         Facade::clearResolvedInstance('request');
+        // After it is bound: binding gives it the web's own resolver, which knows sessions only.
+        $request->setUserResolver(static fn () => $user);
         try {
             $response = $this->answer($router, $request);
         } catch (Throwable $e) {
@@ -71,7 +73,7 @@ final class DoWork implements ShouldQueue
     }
 
     /** @return array{Request, list<string>} and files to remove afterwards */
-    private function request(Work $work, User $user, BlobStore $blobs): array
+    private function request(Work $work, BlobStore $blobs): array
     {
         $files = $temporary = [];
         foreach ($work->files as $field => $file) {
@@ -82,7 +84,6 @@ final class DoWork implements ShouldQueue
         $body = json_decode($work->body, true);
         $form = $files === [] ? [] : (is_array($body) ? $body : []);
         $request = Request::create($work->uri, $work->method, $form, [], $files, ['HTTP_ACCEPT' => 'application/json'] + ($files === [] ? ['CONTENT_TYPE' => 'application/json'] : []), $files === [] ? $work->body : null);
-        $request->setUserResolver(static fn () => $user);
 
         return [$request, $temporary];
     }

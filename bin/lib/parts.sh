@@ -47,7 +47,8 @@ parts_write() {
         STOP_SIGNAL=QUIT program fpm 20 3 false 0 "php-fpm8.2 -F -y $RUN/fpm.conf" >>"$out"
         program nginx 20 3 false 0 "nginx -e stderr -c $RUN/nginx.conf" >>"$out"
         ;;
-      desk) worker desk desk 2 0.1 >>"$out" ;;
+      # What people wait for at their screens: two, so that one long repair does not hold up all.
+      desk) for n in 1 2; do worker "desk-$n" act,desk 2 0.1 >>"$out"; done ;;
       intake) worker intake intake 5 0.5 >>"$out" ;;
       pictures) worker pictures pictures 15 1 >>"$out" ;;
       render) for n in $(seq "${REEL_RENDERERS:-1}"); do worker "render-$n" render 10 0.5 >>"$out"; done ;;

@@ -22,9 +22,11 @@ return new class extends Migration
             // Only what was put in the queue is put there again when it got lost.
             $t->boolean('queued')->default(false);
             $t->unsignedBigInteger('bytes')->nullable();
+            $t->char('call_id', 36)->nullable();
+            $t->unique(['scene_id', 'call_id']);
         });
         Schema::table('render_chunks', static function (Blueprint $t): void {
-            // Tries since the last frame that arrived.
+            // Frames that were there when it was last taken up: tries are counted anew when there are more.
             $t->unsignedInteger('drawn')->default(0);
         });
         Schema::table('arrivals', static function (Blueprint $t): void {
@@ -110,12 +112,15 @@ return new class extends Migration
         Schema::table('arrivals', static fn (Blueprint $t) => $t->dropColumn('tries'));
         Schema::table('render_chunks', static fn (Blueprint $t) => $t->dropColumn('drawn'));
         Schema::table('render_jobs', static fn (Blueprint $t) => $t->dropColumn(['queued', 'bytes']));
-        Schema::table('edits', static function (Blueprint $t): void {
-            $t->dropForeign(['scene_id']);
-            $t->dropUnique(['scene_id', 'call_id']);
-            $t->dropColumn('call_id');
-            $t->foreign('scene_id')->references('id')->on('scenes')->cascadeOnDelete();
-        });
+        foreach (['edits', 'render_jobs'] as $table) {
+            Schema::table($table, static function (Blueprint $t): void {
+                // The index also serves the foreign key, which has to go first.
+                $t->dropForeign(['scene_id']);
+                $t->dropUnique(['scene_id', 'call_id']);
+                $t->dropColumn('call_id');
+                $t->foreign('scene_id')->references('id')->on('scenes')->cascadeOnDelete();
+            });
+        }
         DB::statement('ALTER TABLE users MODIFY email VARCHAR(190) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci NOT NULL');
     }
 };

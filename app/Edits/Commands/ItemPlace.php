@@ -19,6 +19,7 @@ final class ItemPlace implements EditCommand
     {
         return [
             'item' => 'required', 'position' => 'sometimes|array|size:3', 'position.*' => 'numeric|between:-10000,10000',
+            'x' => 'sometimes|numeric|between:-10000,10000', 'y' => 'sometimes|numeric|between:-10000,10000', 'z' => 'sometimes|numeric|between:-10000,10000',
             'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000', 'land' => 'sometimes|boolean',
         ];
     }
@@ -29,6 +30,12 @@ final class ItemPlace implements EditCommand
         $values = [];
         if (is_array($in['position'] ?? null)) {
             [$values['x'], $values['y'], $values['z']] = array_map(floatval(...), $in['position']);
+        }
+        // One coordinate alone leaves the others to who else moves them.
+        foreach (['x', 'y', 'z'] as $axis) {
+            if (isset($in[$axis])) {
+                $values[$axis] = (float) $in[$axis];
+            }
         }
         if (($in['land'] ?? false) === true) {
             $x = (float) ($values['x'] ?? $item->x);
@@ -45,6 +52,6 @@ final class ItemPlace implements EditCommand
             $scene->rows->update('items', (int) $item->id, $values);
         }
 
-        return (isset($values['x']) || isset($values['y']) ? 'Move' : (isset($values['scale']) ? 'Grow' : 'Turn'))." {$item->name}";
+        return (array_intersect_key($values, ['x' => 1, 'y' => 1, 'z' => 1]) !== [] ? 'Move' : (isset($values['scale']) ? 'Grow' : 'Turn'))." {$item->name}";
     }
 }

@@ -35,9 +35,9 @@ final class RenderController
         Access::change($this->user($request), $scene);
         $in = $request->validate([
             'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096', 'height' => 'sometimes|integer|min:64|max:4096',
-            'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:draft,final',
+            'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:draft,final', 'call' => 'sometimes|uuid',
         ]);
-        $job = $this->desk->start($scene, $this->user($request), $in);
+        $job = $this->desk->start($scene, $this->user($request), $in, is_string($in['call'] ?? null) ? strtolower($in['call']) : null);
 
         return response()->json(['render' => $this->desk->progress($job)], 201);
     }

@@ -29,6 +29,16 @@ final class WorkController
         return response((string) $found->answer, $found->code ?? 200, ['Content-Type' => 'application/json']);
     }
 
+    /** Nobody waits for it any more. What a worker has begun is finished all the same. */
+    public function destroy(Request $request, string $work): JsonResponse
+    {
+        /** @var User $user */
+        $user = $request->user();
+        Work::query()->where('user_id', $user->id)->whereKey($work)->where('status', 'waiting')->where('method', 'GET')->delete();
+
+        return response()->json(['gone' => true]);
+    }
+
     /** Which kinds of work somebody takes, and whether files of other formats can be read. */
     public function health(): JsonResponse
     {

@@ -1,5 +1,7 @@
 /** JSON calls to the server. Errors carry what happened, and what to do. */
 
+import { link } from './link.svelte';
+
 export class ApiError extends Error {
     constructor(
         readonly status: number,
@@ -34,13 +36,17 @@ async function refuse(r: Response): Promise<never> {
     throw new ApiError(
         r.status,
         body.reason ?? `http.${r.status}`,
-        (r.status < 500 ? (body.reason ? body.message : plain[r.status]) : null) ?? plain[r.status] ?? 'The server could not do that.',
-        body.remedy ?? (r.status === 429 ? 'Wait a minute and try again.' : 'Load the page again.'),
+        (body.reason ? body.message : plain[r.status]) ?? plain[r.status] ?? 'The server could not do that.',
+        body.remedy ?? (r.status === 429 ? 'Wait a little and try again.' : 'Load the page again.'),
         body.fields ?? {},
     );
 }
 
-export async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** The server is away, or what it needs is: the same call may go through later. */
+export const isAway = (e: unknown): boolean =>
+    e instanceof ApiError && (e.status === 0 || (e.status >= 502 && e.status <= 504) || e.reason === 'database.away');
+
+async function send(method: string, path: string, body?: unknown): Promise<Response> {
     const form = body instanceof FormData;
     let r: Response;
     try {
@@ -54,14 +60,55 @@ export async function call<T>(method: string, path: string, body?: unknown): Pro
             body: body === undefined ? null : form ? body : JSON.stringify(body),
         });
     } catch {
-        throw new ApiError(0, 'offline', 'The server cannot be reached.', 'Your change is kept and sent when it is back.');
+        link.heard(false);
+        throw new ApiError(0, 'offline', 'The server cannot be reached.', 'Try again when it is back.');
     }
+    link.heard(r.status < 502 || r.status > 504);
     if (!r.ok) await refuse(r);
+    return r;
+}
+
+const rest = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
+/** The longest time a page waits for a worker's answer, milliseconds. */
+const MOST_WAIT = 300_000;
+
+/** Waits for the answer of a call that a worker carries out. */
+async function followed(work: string, stop?: AbortSignal): Promise<Response> {
+    const begin = Date.now();
+    for (let ms = 60; Date.now() - begin < MOST_WAIT; ms = Math.min(1000, ms * 1.4)) {
+        await rest(ms);
+        if (stop?.aborted) {
+            // Nobody looks any more: a worker need not begin with it.
+            await send('DELETE', `works/${work}`).catch(() => undefined);
+            throw new ApiError(499, 'left', 'Nobody waits for this any more.', '');
+        }
+        try {
+            const r = await send('GET', `works/${work}`);
+            if (r.status !== 202) return r;
+        } catch (e) {
+            // It is being worked on all the same.
+            if (!isAway(e)) throw e;
+        }
+    }
+    throw new ApiError(504, 'work.late', 'This is taking too long.', 'Try it again later, or with something simpler.');
+}
+
+/** @param stop what a worker does for this call is called off when nobody waits for it any more */
+export async function call<T>(method: string, path: string, body?: unknown, stop?: AbortSignal): Promise<T> {
+    let r = await send(method, path, body);
+    if (r.status === 202) r = await followed(((await r.json()) as { work: string }).work, stop);
     return (await r.json()) as T;
 }
 
 export async function bytes(path: string): Promise<ArrayBuffer | null> {
-    const r = await fetch(`/api/${path}`);
+    let r: Response;
+    try {
+        r = await fetch(`/api/${path}`);
+    } catch {
+        link.heard(false);
+        throw new ApiError(0, 'offline', 'The server cannot be reached.', 'Try again when it is back.');
+    }
     if (r.status === 410) return null;
     if (!r.ok) await refuse(r);
     return r.arrayBuffer();

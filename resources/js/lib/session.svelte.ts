@@ -18,8 +18,8 @@ class Session {
         }
     }
 
-    async enter(path: 'sign-in' | 'register', form: Record<string, string>): Promise<void> {
-        this.person = (await call<{ person: Person }>('POST', path, form)).person;
+    async enter(form: { email: string; password: string }): Promise<void> {
+        this.person = (await call<{ person: Person }>('POST', 'sign-in', form)).person;
     }
 
     async leave(): Promise<void> {

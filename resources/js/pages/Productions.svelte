@@ -3,7 +3,10 @@
     import { onMount } from 'svelte';
     import { ApiError, call } from '../lib/api';
     import { router } from '../lib/router.svelte';
+    import LinkNotice from '../lib/LinkNotice.svelte';
     import { session } from '../lib/session.svelte';
+    import ChangePassword from './ChangePassword.svelte';
+    import Members from './Members.svelte';
 
     interface Production {
         id: number;
@@ -63,8 +66,10 @@
         <h1 class="text-base font-bold">Crisp Reel</h1>
         <span class="flex-1"></span>
         <span class="text-soft">{session.person?.name}</span>
+        <ChangePassword />
         <Button size="xs" color="alternative" onclick={leave}>Sign out</Button>
     </header>
+    <LinkNotice />
     <main class="flex-1 overflow-auto px-8 py-6">
         <div class="mx-auto max-w-5xl">
             <div class="mb-5 flex items-center justify-between">
@@ -103,9 +108,13 @@
                                     </li>
                                 {/each}
                             </ul>
-                            {#if p.role !== 'viewer'}
-                                <button class="mt-2 font-medium text-tide hover:underline" onclick={() => addScene(p)}>Add a scene</button>
-                            {/if}
+                            <div class="mt-2 flex gap-4">
+                                {#if p.role !== 'viewer'}
+                                    <button class="font-medium text-tide hover:underline" onclick={() => addScene(p)}>Add a scene</button>
+                                {/if}
+                                <Members production={p.id} name={p.name} onleft={load} />
+                                {#if p.role !== 'owner'}<span class="flex-1 text-right text-xs text-soft">you are {p.role}</span>{/if}
+                            </div>
                         </li>
                     {/each}
                 </ul>

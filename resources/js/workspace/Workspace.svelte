@@ -2,6 +2,7 @@
     import { PaneGroup, Pane, PaneResizer } from 'paneforge';
     import { onDestroy, onMount } from 'svelte';
     import { perSecond } from '../lib/time';
+    import LinkNotice from '../lib/LinkNotice.svelte';
     import { router } from '../lib/router.svelte';
     import Card from './card/Card.svelte';
     import { setDesk, type Step } from './context';
@@ -107,6 +108,7 @@
     <p class="grid h-full place-items-center text-soft">Opening the scene…</p>
 {:else}
     <div class="flex h-full min-w-[1000px] flex-col overflow-hidden" data-testid="workspace" data-revision={scene.revision}>
+        <LinkNotice pending={scene.pending} />
         <SlateBar bind:step onkeys={() => (keysOpen = true)} />
         <div class="flex min-h-0 flex-1">
             <div class="w-[216px] shrink-0 overflow-hidden border-r border-line bg-desk" data-testid="tray">

@@ -1,6 +1,8 @@
-import { ApiError, bytes, call } from '../lib/api';
+import { ApiError, bytes, call, isAway } from '../lib/api';
 import type { Rate } from '../lib/time';
+import { uuid } from '../lib/uuid';
 import { BlockStore, ModelShelf, type Manifest, type PoseBlock } from '../picture';
+import { expectedRow, inWords } from './expected';
 import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
 
 interface Opened {
@@ -18,7 +20,13 @@ export interface Notice {
     remedy: string;
 }
 
-type Work = { commands: Command[] } | { turn: 'undo' | 'redo' };
+/** What is on its way, each with a name of its own: sent twice, it counts once. */
+type Work = { call: string } & ({ commands: Command[] } | { turn: 'undo' | 'redo' } | { render: Record<string, unknown> });
+
+interface Waiting {
+    work: Work;
+    done: (ok: boolean) => void;
+}
 
 export interface Wind {
     towardsDeg: number;
@@ -57,7 +65,13 @@ export class SceneStore {
     });
     readonly blocks: BlockStore;
     private readonly window = Math.random().toString(36).slice(2, 10);
-    private queue: { work: Work; done: (ok: boolean) => void }[] = [];
+    /** In words, what waits for the server; empty while it answers. */
+    pending = $state.raw<string[]>([]);
+    /** Raised when a render that was kept has been asked for. */
+    rendersVersion = $state(0);
+    private queue: Waiting[] = [];
+    /** Rows as the server last told them, of those that are shown as they are expected to become. */
+    private told: Record<string, Record<string, unknown>> = {};
     private sending = false;
     private poll: ReturnType<typeof setTimeout> | null = null;
     private closed = false;
@@ -93,6 +107,7 @@ export class SceneStore {
             this.history = o.history;
             this.ready = true;
             this.watch();
+            this.takeUp();
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
             this.lost = e;
@@ -111,15 +126,20 @@ export class SceneStore {
 
     /** Sends edit commands; true when they were taken. */
     edit(...commands: Command[]): Promise<boolean> {
-        return this.enqueue({ commands });
+        return this.enqueue({ call: uuid(), commands });
     }
 
     undo(): Promise<boolean> {
-        return this.enqueue({ turn: 'undo' });
+        return this.enqueue({ call: uuid(), turn: 'undo' });
     }
 
     redo(): Promise<boolean> {
-        return this.enqueue({ turn: 'redo' });
+        return this.enqueue({ call: uuid(), turn: 'redo' });
+    }
+
+    /** Asks for a render; kept, like an edit, while the server is away. */
+    render(wish: Record<string, unknown>): Promise<boolean> {
+        return this.enqueue({ call: uuid(), render: wish });
     }
 
     private enqueue(work: Work): Promise<boolean> {
@@ -133,6 +153,8 @@ export class SceneStore {
         }
         return new Promise((done) => {
             this.queue.push({ work, done });
+            this.kept();
+            this.expect();
             void this.flush();
         });
     }
@@ -143,32 +165,110 @@ export class SceneStore {
         for (let next = this.queue[0]; next; next = this.queue[0]) {
             this.saving = 'saving';
             try {
-                const body = 'commands' in next.work ? { base: this.revision, commands: next.work.commands } : { base: this.revision };
-                const path = 'commands' in next.work ? 'edits' : next.work.turn;
-                this.take(await call<EditAnswer>('POST', `scenes/${this.id}/${path}`, body));
+                await this.post(next.work);
                 this.queue.shift();
+                this.kept();
                 next.done(true);
             } catch (e) {
                 if (!(e instanceof ApiError)) throw e;
-                if (e.status === 0 || e.status >= 502) {
+                if (isAway(e) || e.status === 429) {
                     // Kept, and sent when the server is back.
                     this.saving = 'waiting';
-                    this.notice = { kind: 'error', message: e.message, remedy: 'Your changes are kept here and sent when it is back.' };
-                    await new Promise((r) => setTimeout(r, 1500));
+                    this.pending = this.queue.map((w) => this.said(w.work));
+                    await new Promise((r) => setTimeout(r, 1200));
+                    if (this.closed) break;
                     continue;
                 }
-                this.queue.shift();
-                this.notice = { kind: 'error', message: e.message, remedy: e.remedy };
-                if (e.status === 409) await this.catchUp();
-                next.done(false);
+                await this.refused(next, e);
             }
         }
-        this.saving = 'saved';
+        this.pending = [];
+        this.saving = this.queue.length > 0 ? 'waiting' : 'saved';
         this.sending = false;
     }
 
-    private take(a: EditAnswer): void {
+    private async post(work: Work): Promise<void> {
+        if ('render' in work) {
+            await call('POST', `scenes/${this.id}/renders`, { ...work.render, call: work.call });
+            this.rendersVersion++;
+            return;
+        }
+        const body = { base: this.revision, call: work.call, ...('commands' in work ? { commands: work.commands } : {}) };
+        this.take(await call<EditAnswer>('POST', `scenes/${this.id}/${'commands' in work ? 'edits' : work.turn}`, body), work);
+    }
+
+    private async refused(next: Waiting, e: ApiError): Promise<void> {
+        this.queue.shift();
+        this.kept();
+        this.restore();
+        this.notice = { kind: 'error', message: e.message, remedy: e.remedy };
+        if (e.status === 409) await this.catchUp();
+        if (e.status === 401) this.lost = e;
+        next.done(false);
+    }
+
+    private said(work: Work): string {
+        if ('turn' in work) return work.turn;
+        if ('render' in work) return 'render';
+        return work.commands
+            .map((c) => inWords(c, (t, id) => (this.find(t, id) as { name?: string; letter?: string } | null)?.name || null))
+            .join(', ');
+    }
+
+    /** What waits outlives the page: loaded again, it is sent under the same names. */
+    private kept(): void {
+        const name = `waiting.${this.id}`;
+        try {
+            if (this.queue.length === 0) sessionStorage.removeItem(name);
+            else sessionStorage.setItem(name, JSON.stringify(this.queue.map((w) => w.work)));
+        } catch {
+            // No room, or not allowed: then it lives as long as the page.
+        }
+    }
+
+    private takeUp(): void {
+        let left: Work[] = [];
+        try {
+            left = JSON.parse(sessionStorage.getItem(`waiting.${this.id}`) ?? '[]') as Work[];
+        } catch {
+            // Not ours.
+        }
+        if (!Array.isArray(left) || left.length === 0) return;
+        this.queue.push(...left.map((work) => ({ work, done: () => undefined })));
+        void this.flush();
+    }
+
+    /** Shows rows as the edits on their way will make them. */
+    private expect(): void {
+        for (const { work } of this.queue) {
+            for (const c of 'commands' in work ? work.commands : []) {
+                const e = expectedRow(this.rows, c);
+                if (!e) continue;
+                const key = `${e.table} ${e.row.id}`;
+                this.told[key] ??= { ...(this.find(e.table, e.row.id) as unknown as Record<string, unknown>) };
+                this.mergeRow(e.table, e.row.id, e.row);
+            }
+        }
+    }
+
+    /** Back to what the server told, then again what is still on its way. */
+    private restore(): void {
+        for (const [key, row] of Object.entries(this.told)) {
+            const [table, id] = key.split(' ') as [Table, string];
+            if (this.find(table, Number(id))) this.mergeRow(table, Number(id), row);
+        }
+        this.told = {};
+        this.expect();
+    }
+
+    /** @param done the work that this answers: it is expected no more */
+    private take(a: EditAnswer, done: Work | null = null): void {
+        for (const c of a.changes) delete this.told[`${c.table} ${c.id}`];
         this.merge(a.changes);
+        const all = this.queue;
+        if (done) this.queue = all.filter((w) => w.work !== done);
+        this.restore();
+        this.queue = all;
         this.revision = Math.max(this.revision, a.revision);
         if (a.manifest) this.manifest = a.manifest;
         if (a.history) this.history = a.history;
@@ -237,7 +337,11 @@ export class SceneStore {
         try {
             const got = await this.blocks.get(n, hash);
             if (got) this.blocksVersion++;
-            else if (this.manifest?.blocks[n] === hash) await this.catchUp();
+            else if (this.manifest?.blocks[n] === hash) {
+                await this.catchUp();
+                // Told again under the same name: not asked for at once.
+                if (this.manifest?.blocks[n] === hash) await new Promise((r) => setTimeout(r, 1000));
+            }
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
         }

@@ -30,11 +30,8 @@
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     let wearer = $state(0);
 
-    const place = (k: 0 | 1 | 2) => (n: number) => {
-        const position = [...item.position] as [number, number, number];
-        position[k] = n;
-        return scene.edit({ do: 'item.place', item: item.id, position });
-    };
+    // Only what was typed: the other two may be on their way themselves.
+    const place = (k: 'x' | 'y' | 'z') => (n: number) => scene.edit({ do: 'item.place', item: item.id, [k]: n });
     async function collect() {
         await call('POST', `productions/${scene.production.id}/kit/${item.assetId}/keep`, { keep: true });
         scene.notice = {
@@ -61,9 +58,9 @@
         <dd>{doing}</dd>{/if}
     <dt class="text-soft">Place</dt>
     <dd class="grid grid-cols-3 gap-1">
-        <NumberField label="Place x (m)" value={item.position[0]} unit="m" save={place(0)} />
-        <NumberField label="Height (m)" value={item.position[1]} unit="m" save={place(1)} />
-        <NumberField label="Place z (m)" value={item.position[2]} unit="m" save={place(2)} />
+        <NumberField label="Place x (m)" value={item.position[0]} unit="m" save={place('x')} />
+        <NumberField label="Height (m)" value={item.position[1]} unit="m" save={place('y')} />
+        <NumberField label="Place z (m)" value={item.position[2]} unit="m" save={place('z')} />
     </dd>
     <dt class="text-soft">Facing</dt>
     <dd>

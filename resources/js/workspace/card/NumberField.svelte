@@ -19,11 +19,18 @@
     let text = $state<string | null>(null);
     let wrong = $state(false);
 
+    let begun = '';
+
     function take() {
-        if (text === null) return;
+        // Looked into and left as it was.
+        if (text === null || text === begun) {
+            text = null;
+            return;
+        }
         const n = parse ? parse(text) : parseNumber(text, unit);
         wrong = n === null;
         if (n === null) return;
+        begun = text;
         text = null;
         if (n !== value) save(n);
     }
@@ -39,7 +46,12 @@
             ? `Write a number, with a unit if you like${unit === 'm' ? ': 2.5, 250cm' : unit === 'deg' ? ': 45, 45deg' : ''}`
             : label}
         value={text ?? short(value, digits)}
-        onfocus={(e) => e.currentTarget.select()}
+        onfocus={(e) => {
+            // What arrives while somebody is in the field does not change it under the fingers.
+            begun = text ?? short(value, digits);
+            text = begun;
+            e.currentTarget.select();
+        }}
         oninput={(e) => (text = e.currentTarget.value)}
         onblur={take}
         onkeydown={(e) => {

@@ -14,10 +14,16 @@
         table.turning = table.playing = false;
         table.angle = 28;
         table.resize(320, 240);
+        const stop = new AbortController();
         void (async () => {
             try {
                 for (const as of ['before', 'after']) {
-                    const got = await call<{ manifest: Manifest }>('GET', `arrivals/${arrival}/preview?code=${code}&as=${as}&t=${stamp}`);
+                    const got = await call<{ manifest: Manifest }>(
+                        'GET',
+                        `arrivals/${arrival}/preview?code=${code}&as=${as}&t=${stamp}`,
+                        undefined,
+                        stop.signal,
+                    );
                     await table.show(got.manifest);
                     // A motion is looked at where it ends: what does not go along is left behind.
                     table.frame = got.manifest.frames - 1;
@@ -30,6 +36,7 @@
                 table.dispose();
             }
         })();
+        return () => stop.abort();
     });
 </script>
 

@@ -44,17 +44,21 @@
         void load(path);
         return () => sizes.disconnect();
     });
-    onDestroy(() => table?.dispose());
+    onDestroy(() => (asked.abort(), table?.dispose()));
 
     $effect(() => {
         void load(path);
     });
 
+    let asked = new AbortController();
+
     async function load(from: string | null) {
         if (!table || !from) return;
         phase = 'loading';
+        asked.abort();
+        asked = new AbortController();
         try {
-            const got = await call<{ manifest: Manifest }>('GET', from);
+            const got = await call<{ manifest: Manifest }>('GET', from, undefined, asked.signal);
             if (from !== path) return;
             await table.show(got.manifest, keep !== '' && keep === lastKeep);
             lastKeep = keep;

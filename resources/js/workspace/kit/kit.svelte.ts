@@ -1,4 +1,5 @@
 import { ApiError, call } from '../../lib/api';
+import { uuid } from '../../lib/uuid';
 import type { AssetRow } from '../rows';
 import type { SceneStore } from '../scene.svelte';
 
@@ -106,7 +107,7 @@ export class KitStore {
     async bring(files: { path: string; file: File }[]): Promise<void> {
         if (files.length === 0) return;
         this.follows = true;
-        const drop = crypto.randomUUID?.() ?? fallbackName();
+        const drop = uuid();
         try {
             for (let i = 0; i < files.length; i += SENT_AT_ONCE) {
                 const part = files.slice(i, i + SENT_AT_ONCE);
@@ -198,11 +199,6 @@ export class KitStore {
         this.taken++;
         this.arrivals = this.arrivals.map((a) => (a.id === row.id ? row : a));
     }
-}
-
-function fallbackName(): string {
-    const hex = [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('');
-    return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
 }
 
 /** All files of a drop, folders opened, each with its path. */

@@ -173,7 +173,8 @@
     }
 
     function itemDown(e: PointerEvent, item: ItemRow) {
-        if (e.button !== 0) return;
+        // Shift and the middle button move the plan.
+        if (e.button !== 0 || e.shiftKey) return;
         e.stopPropagation();
         scene.select('items', item.id);
         if (!scene.canEdit) return;
@@ -183,6 +184,7 @@
     }
 
     function knobDown(e: PointerEvent, item: ItemRow) {
+        if (e.button !== 0 || e.shiftKey) return;
         e.stopPropagation();
         host?.setPointerCapture(e.pointerId);
         drag = { kind: 'turn', item, headingDeg: item.headingDeg };
@@ -279,7 +281,11 @@
         class:cursor-crosshair={view.pathing !== null}
         onpointerdowncapture={(e) =>
             view.pathing !== null && e.button === 0 && !onPath(e) && (e.stopPropagation(), view.addToPath(world(e)))}
-        onpointerdown={(e) => (host?.setPointerCapture(e.pointerId), (drag = { kind: 'pan' }), scene.select(null))}
+        onpointerdown={(e) => (
+            host?.setPointerCapture(e.pointerId),
+            (drag = { kind: 'pan' }),
+            e.button === 0 && !e.shiftKey && scene.select(null)
+        )}
         onpointermove={move}
         onpointerup={up}
         onwheel={(e) => (e.preventDefault(), (zoom = Math.max(4, Math.min(220, zoom * (1 - e.deltaY * 0.001)))))}

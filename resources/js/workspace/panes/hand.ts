@@ -58,7 +58,8 @@ export class FrameHand {
         const { scene, view, playhead } = this.desk;
         if (!this.painter || playhead.playing) return;
         this.canvas()?.focus();
-        const hit = e.button === 0 ? this.painter.pick(...this.place(e)) : null;
+        // Shift and the middle button move the view, whatever is under them.
+        const hit = e.button === 0 && !e.shiftKey ? this.painter.pick(...this.place(e)) : null;
         if (view.aiming && e.button === 0) {
             if (hit) view.aimed(hit);
             return;

@@ -4,6 +4,7 @@
     import { ApiError, call } from '../../lib/api';
     import { parseFrame, perSecond, timecode } from '../../lib/time';
     import { getDesk } from '../context';
+    import { renderWish } from './renderWish.svelte';
 
     interface Render {
         id: string;
@@ -23,19 +24,18 @@
 
     const { scene, playhead } = getDesk();
     const SIZES = ['640x360', '1280x720', '1920x1080', 'other'];
-    let size = $state('1280x720');
-    let typed = $state('960x540');
-    let format = $state('mp4');
-    let from = $state('');
-    let to = $state('');
+    const asked = renderWish(scene.id);
     let list = $state<Render[]>([]);
     let pace = $state<number | null>(null);
     let error = $state<ApiError | null>(null);
     let watching = $state<string | null>(null);
 
     const last = $derived(scene.manifest?.shots[scene.manifest.shots.length - 1]?.out ?? scene.frames);
-    const range = $derived([parseFrame(from || '0', scene.rate) ?? 0, parseFrame(to || String(last), scene.rate) ?? last] as const);
-    const wh = $derived((size === 'other' ? typed : size).split('x').map(Number) as [number, number]);
+    const range = $derived([
+        parseFrame(asked.from || '0', scene.rate) ?? 0,
+        parseFrame(asked.to || String(last), scene.rate) ?? last,
+    ] as const);
+    const wh = $derived((asked.size === 'other' ? asked.typed : asked.size).split('x').map(Number) as [number, number]);
     const estimate = $derived.by(() => {
         if (pace === null || !wh[0] || !wh[1]) return null;
         const s = ((range[1] - range[0]) * pace * Math.max(0.35, (wh[0] * wh[1]) / 921600)) / 1000 + 6;
@@ -60,18 +60,24 @@
 
     async function start() {
         error = null;
+        await scene.render({ from: range[0], to: range[1], width: wh[0], height: wh[1], format: asked.format });
+        await load().catch(() => undefined);
+    }
+
+    // One that was kept while the server was away has been asked for.
+    $effect(() => {
+        if (scene.rendersVersion > 0) void load().catch(() => undefined);
+    });
+
+    async function act(r: Render, what: 'cancel' | 'resume') {
+        error = null;
         try {
-            await call('POST', `scenes/${scene.id}/renders`, { from: range[0], to: range[1], width: wh[0], height: wh[1], format });
+            await call('POST', `renders/${r.id}/${what}`);
             await load();
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
             error = e;
         }
-    }
-
-    async function act(r: Render, what: 'cancel' | 'resume') {
-        await call('POST', `renders/${r.id}/${what}`);
-        await load();
     }
 
     const WORDS = {
@@ -89,14 +95,14 @@
     <form class="flex flex-col gap-2 border-b border-line p-2" onsubmit={(e) => (e.preventDefault(), start())}>
         <label class="text-xs font-semibold text-soft"
             >Size
-            <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="Size" bind:value={size}>
+            <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="Size" bind:value={asked.size}>
                 {#each SIZES as s (s)}<option value={s}>{s === 'other' ? 'another size' : s.replace('x', ' x ')}</option>{/each}
             </select>
         </label>
-        {#if size === 'other'}<input
+        {#if asked.size === 'other'}<input
                 class={field}
                 aria-label="Width x height"
-                bind:value={typed}
+                bind:value={asked.typed}
                 onkeydown={(e) => e.stopPropagation()}
             />{/if}
         <div class="grid grid-cols-2 gap-2">
@@ -105,7 +111,7 @@
                     class={field}
                     placeholder="0"
                     aria-label="From"
-                    bind:value={from}
+                    bind:value={asked.from}
                     onkeydown={(e) => e.stopPropagation()}
                 /></label
             >
@@ -114,7 +120,7 @@
                     class={field}
                     placeholder={String(last)}
                     aria-label="To"
-                    bind:value={to}
+                    bind:value={asked.to}
                     onkeydown={(e) => e.stopPropagation()}
                 /></label
             >
@@ -123,12 +129,12 @@
             <button
                 type="button"
                 class="self-start text-xs text-tide hover:underline"
-                onclick={() => ((from = String(playhead.first)), (to = String(playhead.end)))}>use in and out</button
+                onclick={() => ((asked.from = String(playhead.first)), (asked.to = String(playhead.end)))}>use in and out</button
             >
         {/if}
         <label class="text-xs font-semibold text-soft"
             >As
-            <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="As" bind:value={format}>
+            <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="As" bind:value={asked.format}>
                 <option value="mp4">Video (MP4)</option>
                 <option value="png">Pictures (PNG, zipped)</option>
             </select>
@@ -179,6 +185,16 @@
         {/each}
     </ul>
 </div>
+
+<!-- Before the keys of the workspace, which would take it for theirs. -->
+<svelte:window
+    onkeydowncapture={(e) => {
+        if (e.key === 'Escape' && watching) {
+            watching = null;
+            e.stopPropagation();
+        }
+    }}
+/>
 
 {#if watching}
     <div
