@@ -24,6 +24,9 @@ final class EditRunner
     /** Bytes of one call, as JSON. */
     private const MOST_BYTES = 1 << 20;
 
+    /** Two hours. */
+    private const MOST_SECONDS = 7200;
+
     public function __construct(private readonly SceneStream $stream, private readonly StoredAssets $assets)
     {
     }
@@ -62,6 +65,7 @@ final class EditRunner
                 }
             }
             $this->refuseConflict($scene, $base, $rows->changes());
+            $this->refuseLong($context->compiled());
             $label = $labels[0].(count($labels) > 1 ? ' and '.(count($labels) - 1).' more' : '');
 
             return $this->journal($scene, $user, 'do', $label, array_values($commands), $rows, $context->compiled(), call: $call);
@@ -214,6 +218,15 @@ final class EditRunner
             if (isset($theirs[$key])) {
                 throw new UserError('edit.conflict', "Someone else changed the same thing in the meantime (\"{$theirs[$key]}\").", 'Look at their change, then make yours again or leave theirs.', 409);
             }
+        }
+    }
+
+    /** What lies so far away was typed by mistake, and would cost all who look at the scene. */
+    private function refuseLong(CompiledScene $compiled): void
+    {
+        $seconds = $compiled->frames * $compiled->document->rate->den / $compiled->document->rate->num;
+        if ($seconds > self::MOST_SECONDS) {
+            throw new UserError('edit.length', sprintf('The scene would last until frame %s; two hours (%s frames here) are the longest.', number_format($compiled->frames), number_format(self::MOST_SECONDS * $compiled->document->rate->num / $compiled->document->rate->den)), 'Give an earlier frame, or go on in another scene; nothing was changed.');
         }
     }
 

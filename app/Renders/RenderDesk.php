@@ -209,7 +209,7 @@ final class RenderDesk
         $names = Cache::remember("render-blocks.{$job->document}", now()->addHours(6), function () use ($job): array {
             $scene = $this->compiledFor($job);
 
-            return array_map(static fn (int $k): string => PoseStream::hash($scene, $k), range(0, max(0, PoseStream::blocks($scene) - 1)));
+            return PoseStream::hashes($scene);
         });
         if (! is_array($names) || ($names[$n] ?? null) !== $hash) {
             throw new NotFoundHttpException;

@@ -37,10 +37,7 @@ final class SceneStream
     public function manifest(CompiledScene $scene, array $light = []): array
     {
         $d = $scene->document;
-        $blocks = [];
-        for ($n = 0; $n < PoseStream::blocks($scene); $n++) {
-            $blocks[] = PoseStream::hash($scene, $n);
-        }
+        $blocks = PoseStream::hashes($scene);
         $beats = [];
         foreach ($scene->lanes as $lane) {
             foreach ([...$lane->segments, ...$lane->layers] as $s) {

@@ -197,7 +197,7 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     // Another in its place, and back.
     $blob = static fn (): string => $asset()->versions()->orderByDesc('number')->firstOrFail()->blob;
     $first = $blob();
-    $other = Asset::query()->where('name', 'Better stool')->value('id');
+    $other = Asset::query()->where('name', 'Better stool')->orderByDesc('id')->value('id');
     // The list may be drawn anew once more, after the folder.
     $page->until(static function () use ($page, $choose, $other): bool {
         $choose('[data-testid=replace-by]', (string) $other);

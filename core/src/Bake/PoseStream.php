@@ -33,13 +33,38 @@ final class PoseStream
     /** The name of block $n. */
     public static function hash(CompiledScene $scene, int $n): string
     {
+        return self::named($scene, $n, self::throughout($scene));
+    }
+
+    /** @return list<string> names of all blocks; what holds for the whole scene is written down once, not once a block */
+    public static function hashes(CompiledScene $scene): array
+    {
+        $throughout = self::throughout($scene);
+
+        return array_map(static fn (int $n): string => self::named($scene, $n, $throughout), range(0, self::blocks($scene) - 1));
+    }
+
+    /** @param  string  $throughout  as of throughout() */
+    private static function named(CompiledScene $scene, int $n, string $throughout): string
+    {
         [$from, $count] = self::range($scene, $n);
         $parts = [self::VERSION, $count, $from];
         foreach ($scene->order as $id) {
-            $parts[] = self::fingerprint($scene, $id, $from, $from + $count);
+            $parts[] = isset($scene->lanes[$id]) ? $scene->lanes[$id]->fingerprint($from, $from + $count) : null;
             if (isset($scene->cloths[$id])) {
                 $parts[] = $scene->cloths[$id]->key($n);
             }
+        }
+
+        return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR).$throughout);
+    }
+
+    /** What every block of a scene is computed from, whichever its frames. */
+    private static function throughout(CompiledScene $scene): string
+    {
+        $parts = [];
+        foreach ($scene->order as $id) {
+            $parts[] = self::throughoutOf($scene, $id);
         }
         foreach ($scene->document->cameras as $camera) {
             $parts[] = $camera->toArray();
@@ -55,9 +80,14 @@ final class PoseStream
      */
     public static function fingerprint(CompiledScene $scene, string $id, int $from, int $to): array
     {
+        return [self::throughoutOf($scene, $id), isset($scene->lanes[$id]) ? $scene->lanes[$id]->fingerprint($from, $to) : null];
+    }
+
+    /** @return array<mixed> */
+    private static function throughoutOf(CompiledScene $scene, string $id): array
+    {
         $out = [$id, $scene->places[$id]->flat(), $scene->document->items[$id]->moves, isset($scene->drives[$id]) ? $scene->drives[$id]->fingerprint() : null];
         if (isset($scene->lanes[$id])) {
-            $out[] = $scene->lanes[$id]->fingerprint($from, $to);
             foreach ($scene->grasps[$id] ?? [] as $g) {
                 $out[] = [$g->side, $g->from, $g->to, $g->curl];
             }

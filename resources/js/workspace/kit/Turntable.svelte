@@ -64,7 +64,7 @@
             lastKeep = keep;
             if (from === path) phase = 'shown';
         } catch (e) {
-            if (from !== path) return;
+            if (from !== path || (e instanceof ApiError && e.reason === 'left')) return;
             phase = 'failed';
             why = e instanceof ApiError ? `${e.message} ${e.remedy}` : 'It cannot be drawn.';
         }
