@@ -3,12 +3,13 @@
 declare(strict_types=1);
 
 use App\Exceptions\ErrorAnswers;
+use App\Http\Middleware\QuietSession;
 use App\Http\Middleware\SecurityHeaders;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
-use Illuminate\Support\Env;
+use Illuminate\Session\Middleware\StartSession;
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
@@ -18,10 +19,7 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->append(SecurityHeaders::class);
         $middleware->validateCsrfTokens(except: ['internal/*']);
         $middleware->authenticateSessions();
-        $proxies = Env::get('REEL_TRUSTED_PROXIES');
-        if (is_string($proxies) && $proxies !== '') {
-            $middleware->trustProxies(at: explode(',', $proxies));
-        }
+        $middleware->web(replace: [StartSession::class => QuietSession::class]);
         $middleware->redirectGuestsTo('/sign-in');
     })
     ->withExceptions(function (Exceptions $exceptions): void {

@@ -13,6 +13,8 @@ return [
     'assimp' => env('REEL_ASSIMP', '/usr/bin/assimp'),
     'ffprobe' => env('REEL_FFPROBE', '/usr/bin/ffprobe'),
     'ffmpeg' => env('REEL_FFMPEG', '/usr/bin/ffmpeg'),
+    // The web server sends files of the store itself, once it is told which (bin/lib/parts.sh sets it).
+    'accel' => (bool) env('REEL_ACCEL', false),
     'bwrap' => env('REEL_BWRAP', '/usr/bin/bwrap'),
     // False: programs that read people's files do not run at all.
     'box' => (bool) env('REEL_BOX', true),

@@ -31,6 +31,7 @@ Route::prefix('api')->group(function (): void {
     });
 
     Route::middleware(['auth', 'throttle:blocks'])->group(function (): void {
+        Route::get('scenes/{scene}/blocks', [SceneController::class, 'blocks']);
         Route::get('scenes/{scene}/blocks/{n}/{hash}', [SceneController::class, 'block'])->whereNumber('n');
         Route::get('previews/blocks/{hash}', [PreviewController::class, 'block']);
         Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);

@@ -31,6 +31,9 @@ final class SceneManifests
     /** What is baked on the way while the scene is settled anyway. */
     private const BAKE_SECONDS = 0.35;
 
+    /** @var array<int, list<Recent>> of the scene that was asked for last, for the length of a call */
+    private array $remembered = [];
+
     public function __construct(private readonly SceneStream $stream)
     {
     }
@@ -89,11 +92,18 @@ final class SceneManifests
         $recent = $this->having($scene, $n, $hash);
         if ($recent === null) {
             // Nobody has asked for the manifest for long, or its memory is gone: the present one counts.
+            $this->remembered = [];
             $this->of($scene);
             $recent = $this->having($scene, $n, $hash);
         }
 
         return $recent === null ? null : $this->stream->kept($hash) ?? $this->alone("bake.{$recent['name']}", fn (): ?string => $this->stream->kept($hash) ?? $this->baked($scene, $recent, $n, $hash));
+    }
+
+    /** Where the block lies on the store's disk, when it is there and one of the scene's last revisions has it: then nobody has to read it here. */
+    public function place(Scene $scene, int $n, string $hash): ?string
+    {
+        return $this->having($scene, $n, $hash) === null ? null : $this->stream->place($hash);
     }
 
     /** @param  Recent  $recent */
@@ -129,7 +139,8 @@ final class SceneManifests
     private function recent(Scene $scene): array
     {
         /** @var list<Recent> $recent */
-        $recent = Cache::get("recent.{$scene->id}", []);
+        $recent = $this->remembered[$scene->id] ?? Cache::get("recent.{$scene->id}", []);
+        $this->remembered = [$scene->id => $recent];
 
         return $recent;
     }
@@ -137,6 +148,7 @@ final class SceneManifests
     /** @param  list<string>  $blocks */
     private function remember(Scene $scene, string $name, array $blocks): void
     {
+        $this->remembered = [];
         $all = [['name' => $name, 'blocks' => $blocks], ...array_filter($this->recent($scene), static fn (array $r): bool => $r['name'] !== $name)];
         $out = [];
         $count = 0;
@@ -146,6 +158,7 @@ final class SceneManifests
                 $out[] = $r;
             }
         }
+        $this->remembered = [];
         Cache::put("recent.{$scene->id}", $out, now()->addMinutes(self::MINUTES));
     }
 

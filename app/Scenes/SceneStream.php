@@ -85,6 +85,12 @@ final class SceneStream
         return $disk->exists(self::path($hash)) ? (string) $disk->get(self::path($hash)) : null;
     }
 
+    /** Where on the disk, if it is kept. */
+    public function place(string $hash): ?string
+    {
+        return $this->blobs->disk()->exists(self::path($hash)) ? self::path($hash) : null;
+    }
+
     private static function path(string $hash): string
     {
         return 'blocks/'.substr($hash, 0, 2)."/{$hash}";

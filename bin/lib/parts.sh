@@ -26,7 +26,7 @@ parts_write() {
   LOGS="$ROOT/storage/logs"
 
   local body=$(((${REEL_UPLOAD_BYTES:-209715200} / 1048576) + 10))m
-  local fill=(-e "s|@ROOT@|$ROOT|g" -e "s|@RUN@|$RUN|g" -e "s|@LOGS@|$LOGS|g" -e "s|@LISTEN@|$listen|g" -e "s|@BODY@|$body|g")
+  local fill=(-e "s|@ROOT@|$ROOT|g" -e "s|@RUN@|$RUN|g" -e "s|@LOGS@|$LOGS|g" -e "s|@LISTEN@|$listen|g" -e "s|@STORE@|${REEL_STORE:-$ROOT/storage/app}|g" -e "s|@BODY@|$body|g")
   local out="$RUN/programs"
   : >"$out"
   for role in "$@"; do
@@ -37,8 +37,8 @@ parts_write() {
         while IFS= read -r line; do
           if [[ "$line" =~ ^@POOL\ ([a-z]+)\ ([0-9]+)@$ ]]; then
             pool=${BASH_REMATCH[1]} n=${BASH_REMATCH[2]}
-            printf '[%s]\nlisten = %s/fpm-%s.sock\nlisten.mode = 0600\npm = dynamic\npm.max_children = %s\npm.start_servers = 1\npm.min_spare_servers = 1\npm.max_spare_servers = %s\npm.max_requests = 2000\nrequest_terminate_timeout = 120s\ncatch_workers_output = yes\ndecorate_workers_output = no\nclear_env = no\n' \
-              "$pool" "$RUN" "$pool" "$n" "$n"
+            printf '[%s]\nlisten = %s/fpm-%s.sock\nlisten.mode = 0600\npm = dynamic\npm.max_children = %s\npm.start_servers = 1\npm.min_spare_servers = 1\npm.max_spare_servers = %s\npm.max_requests = 2000\nrequest_terminate_timeout = 120s\ncatch_workers_output = yes\ndecorate_workers_output = no\nclear_env = no\nphp_admin_value[opcache.revalidate_freq] = 5\nenv[APP_CONFIG_CACHE] = %s/config.php\nenv[APP_ROUTES_CACHE] = %s/routes.php\n' \
+              "$pool" "$RUN" "$pool" "$n" "$n" "$RUN" "$RUN"
           else
             printf '%s\n' "$line"
           fi
@@ -84,6 +84,8 @@ parts_control() { /usr/bin/supervisorctl -c "$RUN/supervisord.conf" "$@"; }
 # parts_start URL: starts all but the database and waits until it answers.
 parts_start() {
   local i
+  # Read once, not at each call: settings and routes.
+  REEL_ACCEL=1 APP_CONFIG_CACHE="$RUN/config.php" php artisan config:cache --quiet && APP_ROUTES_CACHE="$RUN/routes.php" php artisan route:cache --quiet || return 1
   for i in $(seq 100); do parts_control start 'reel:*' >"$LOGS/supervisorctl.out" 2>&1 && break; kill -0 "$WATCHER" 2>/dev/null || return 1; sleep 0.1; done
   [ -n "${1:-}" ] || return 0
   for i in $(seq 200); do

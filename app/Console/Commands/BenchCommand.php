@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Bench\CoreBench;
 use App\Bench\KitBench;
+use App\Bench\LoadBench;
 use App\Bench\PerformanceBench;
 use App\Bench\PictureBench;
 use App\Bench\ToleranceBench;
@@ -20,7 +21,7 @@ use Symfony\Component\Process\Process;
 /** Measures on a copy of the demo scene, which goes again afterwards. */
 final class BenchCommand extends ReelCommand
 {
-    protected $signature = 'reel:bench {--only= : core, kit, performances, tolerances, drawing or waiting} {--edits=40 : edits to time} {--json}';
+    protected $signature = 'reel:bench {--only= : core, kit, performances, tolerances, drawing or waiting} {--edits=40 : edits to time} {--load : thirty readers and five editors at the running installation, and nothing else} {--seconds=60 : how long the load lasts} {--json}';
 
     protected $description = 'The benchmark: figures and ratios of one run';
 
@@ -40,6 +41,12 @@ final class BenchCommand extends ReelCommand
         try {
             $this->say('Building the scene');
             $scene = app(HalfPastTheTide::class)->build($production = $this->production($user));
+            if ($this->option('load') === true) {
+                $this->say('Thirty readers and five editors');
+                $load = ['load' => app(LoadBench::class)->run($scene->load('production'), 30, 5, max(5, $this->whole('seconds') ?? 60))];
+
+                return $this->answer($load, self::lines($load));
+            }
             $data = ['machine' => ['cores' => self::cores(), 'php' => PHP_VERSION, 'jit' => self::jit()]];
             if ($only === null || $only === 'core') {
                 $this->say('Core');

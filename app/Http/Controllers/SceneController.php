@@ -28,6 +28,8 @@ use Illuminate\Support\Facades\Cache;
 /** A scene as the workspace sees it: rows, manifest, blocks, edits, and who else is there. */
 final class SceneController
 {
+    private const BLOCKS_AT_ONCE = 8;
+
     public function __construct(private readonly SceneManifests $manifests, private readonly EditRunner $runner)
     {
     }
@@ -112,12 +114,32 @@ final class SceneController
     {
         Access::see($this->user($request), $scene);
         abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
+        $headers = ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable'];
+        $place = config('reel.accel') === true && config('filesystems.disks.reel.driver') === 'local' ? $this->manifests->place($scene, $n, $hash) : null;
+        if ($place !== null) {
+            return response('', 200, ['X-Accel-Redirect' => "/_store/{$place}"] + $headers);
+        }
         $bytes = $this->manifests->block($scene, $n, $hash);
         if ($bytes === null) {
             return response('', 410);
         }
 
-        return response($bytes, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable']);
+        return response($bytes, 200, $headers);
+    }
+
+    /** Several blocks in one answer, `of` "n:hash,n:hash": each its length in four bytes, little endian, and then its bytes; all ones where it is gone. */
+    public function blocks(Request $request, Scene $scene): Response
+    {
+        Access::see($this->user($request), $scene);
+        $of = $request->query('of');
+        $out = '';
+        foreach (array_slice(explode(',', is_string($of) ? $of : ''), 0, self::BLOCKS_AT_ONCE) as $pair) {
+            abort_unless(preg_match('/^(\d{1,6}):([0-9a-f]{64})$/', $pair, $m) === 1, 404);
+            $bytes = $this->manifests->block($scene, (int) $m[1], $m[2]);
+            $out .= $bytes === null ? "\xFF\xFF\xFF\xFF" : pack('V', strlen($bytes)).$bytes;
+        }
+
+        return response($out, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store']);
     }
 
     /** The surfaces of what stands there, as its asset brought them (in the variant that it wears). */

@@ -143,7 +143,7 @@
     {#if link}
         <div class="rounded border border-tide bg-sheet p-3" role="status">
             <p class="mb-1">
-                {link.mailed ? 'A mail is on its way.' : 'This installation sends no mail:'} Give this link to {link.for}; it works for that
+                {link.mailed ? 'A mail is on its way.' : 'This installation sends no mail.'} Give this link to {link.for}; it works for that
                 address only.
             </p>
             <div class="flex gap-2">

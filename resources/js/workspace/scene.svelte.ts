@@ -2,6 +2,7 @@ import { ApiError, bytes, call, isAway } from '../lib/api';
 import type { Rate } from '../lib/time';
 import { uuid } from '../lib/uuid';
 import { BlockStore, ModelShelf, type Manifest, type PoseBlock } from '../picture';
+import { AT_ONCE, BlockCalls } from './blocks';
 import { expectedRow, inWords } from './expected';
 import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
 
@@ -77,7 +78,8 @@ export class SceneStore {
     private closed = false;
 
     constructor(readonly id: number) {
-        this.blocks = new BlockStore((n, hash) => bytes(`scenes/${id}/blocks/${n}/${hash}`));
+        const calls = new BlockCalls((path) => bytes(`scenes/${id}/${path}`));
+        this.blocks = new BlockStore((n, hash) => calls.load(n, hash));
     }
 
     get rate(): Rate {
@@ -353,10 +355,12 @@ export class SceneStore {
         if (!m) return;
         const first = Math.floor(from / m.blockFrames);
         const order = m.blocks.map((_, i) => i).sort((a, b) => (a < first ? 1e6 + a : a) - (b < first ? 1e6 + b : b));
-        for (const n of order) {
-            const hash = m.blocks[n];
+        const missing = order.filter((n) => !this.blocks.has(m.blocks[n] ?? ''));
+        // The first alone, since it is what is looked at; then many at once.
+        for (let i = 0; i < missing.length; i += i === 0 ? 1 : AT_ONCE) {
             if (this.manifest !== m || this.closed) return;
-            if (hash) await this.fetchBlock(n, hash);
+            const some = missing.slice(i, i + (i === 0 ? 1 : AT_ONCE));
+            await Promise.all(some.map((n) => this.fetchBlock(n, m.blocks[n] ?? '')));
         }
     }
 
