@@ -206,7 +206,7 @@ final class RenderDesk
     /** A block of this render's scene, and of no other, whatever its name. */
     public function block(RenderJob $job, int $n, string $hash): string
     {
-        $names = Cache::remember("render-blocks.{$job->document}", now()->addHours(6), function () use ($job): array {
+        $names = Cache::remember('render-blocks.'.PoseStream::NAMES.".{$job->document}", now()->addHours(6), function () use ($job): array {
             $scene = $this->compiledFor($job);
 
             return PoseStream::hashes($scene);

@@ -7,6 +7,7 @@ namespace App\Scenes;
 use App\Models\AssetVersion;
 use App\Models\Scene;
 use Closure;
+use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Document\Document;
 use Illuminate\Contracts\Cache\Lock;
@@ -44,7 +45,7 @@ final class SceneManifests
         $document = $compiled->document ?? DocumentBuilder::build($scene);
         $light = $this->light($document);
         $json = $document->toJson();
-        $name = hash('sha256', "{$scene->id} {$json}".json_encode($light, JSON_THROW_ON_ERROR));
+        $name = hash('sha256', PoseStream::NAMES." {$scene->id} {$json}".json_encode($light, JSON_THROW_ON_ERROR));
 
         $kept = $this->kept("manifest.{$name}");
         if ($kept !== null) {

@@ -84,6 +84,8 @@ parts_control() { /usr/bin/supervisorctl -c "$RUN/supervisord.conf" "$@"; }
 # parts_start URL: starts all but the database and waits until it answers.
 parts_start() {
   local i
+  # What an earlier version has kept may not fit this one.
+  php artisan cache:clear --quiet || true
   # Read once, not at each call: settings and routes.
   REEL_ACCEL=1 APP_CONFIG_CACHE="$RUN/config.php" php artisan config:cache --quiet && APP_ROUTES_CACHE="$RUN/routes.php" php artisan route:cache --quiet || return 1
   for i in $(seq 100); do parts_control start 'reel:*' >"$LOGS/supervisorctl.out" 2>&1 && break; kill -0 "$WATCHER" 2>/dev/null || return 1; sleep 0.1; done

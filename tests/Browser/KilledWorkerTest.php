@@ -35,7 +35,9 @@ test('a killed worker costs no finished frame: the next one draws only what is m
     for ($end = microtime(true) + 60; count($frames->drawn($job)) < 6 && microtime(true) < $end; usleep(20_000)) {
     }
     // The worker and its browser, at once, as when a machine goes down.
-    expect(posix_kill(-((int) $first->getPid()), 9))->toBeTrue();
+    $group = (int) $first->getPid();
+    expect($group)->toBeGreaterThan(1, $first->getErrorOutput());
+    expect(posix_kill(-$group, 9))->toBeTrue();
     $first->stop(0);
     $before = [];
     foreach ($frames->drawn($job) as $f) {

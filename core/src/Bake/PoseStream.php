@@ -17,6 +17,9 @@ final class PoseStream
 {
     public const VERSION = 1;
 
+    /** Raise when names are made otherwise, or the poses behind them: those of before are then no longer taken for these. */
+    public const NAMES = 2;
+
     public const BLOCK = 48;
 
     public const MAGIC = 'CRPS';
@@ -48,7 +51,7 @@ final class PoseStream
     private static function named(CompiledScene $scene, int $n, string $throughout): string
     {
         [$from, $count] = self::range($scene, $n);
-        $parts = [self::VERSION, $count, $from];
+        $parts = [self::VERSION, self::NAMES, $count, $from];
         foreach ($scene->order as $id) {
             $parts[] = isset($scene->lanes[$id]) ? $scene->lanes[$id]->fingerprint($from, $from + $count) : null;
             if (isset($scene->cloths[$id])) {
