@@ -22,8 +22,11 @@ final class DrawChunk implements ShouldQueue
 
     private const SLICE_SECONDS = 60.0;
 
-    /** Tries in a row that bring no new frame. */
+    /** Failures in a row that bring no new frame. */
     private const MOST_TRIES = 6;
+
+    /** Workers that end, one after the other, over one slice. */
+    private const MOST_DEATHS = 40;
 
     /** Killed workers are no fault of the chunk's: the tries that count are counted by frames that arrive. */
     public int $tries = 0;
@@ -48,13 +51,14 @@ final class DrawChunk implements ShouldQueue
         $job = $chunk->job;
         $missing = $frames->missing($job, $chunk->from_frame, $chunk->to_frame);
         $there = $chunk->to_frame - $chunk->from_frame - count($missing);
-        $tries = $there > $chunk->drawn ? 1 : $chunk->attempts + 1;
-        if ($tries > self::MOST_TRIES) {
-            $this->stop('No frame arrived in '.self::MOST_TRIES.' tries.');
+        // Failures since the last frame that arrived; and workers that ended over it, which may be no fault of the chunk's.
+        $failures = $there > $chunk->drawn ? 0 : $chunk->attempts;
+        if ($this->attempts() > self::MOST_DEATHS) {
+            $this->stop('Its workers ended '.self::MOST_DEATHS.' times.');
 
             return;
         }
-        $chunk->update(['status' => 'drawing', 'attempts' => $tries, 'drawn' => $there]);
+        $chunk->update(['status' => 'drawing', 'attempts' => $failures, 'drawn' => $there]);
         RenderJob::query()->whereKey($job->id)->where('status', 'waiting')->update(['status' => 'drawing', 'started_at' => now()]);
         try {
             $painter->paint($job, $missing, $this->pace($job));
@@ -64,8 +68,8 @@ final class DrawChunk implements ShouldQueue
             }
         } catch (Throwable $e) {
             report($e);
-            $chunk->update(['drawn' => max(0, $there)]);
-            $tries >= self::MOST_TRIES ? $this->stop($e->getMessage()) : $this->again(2 * $tries);
+            $chunk->update(['attempts' => ++$failures]);
+            $failures >= self::MOST_TRIES ? $this->stop($e->getMessage()) : $this->again(2 * $failures);
 
             return;
         }

@@ -78,6 +78,7 @@ final class SceneStream
         return $bytes;
     }
 
+    /** @phpstan-impure */
     public function kept(string $hash): ?string
     {
         $disk = $this->blobs->disk();

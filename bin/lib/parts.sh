@@ -1,3 +1,6 @@
+# shellcheck source=bin/lib/leftovers.sh
+. "$ROOT/bin/lib/leftovers.sh"
+
 # Writes the configuration of the parts of one machine and runs them under a supervisor. Sourced after common.sh.
 
 # run_folder: where sockets and pid files of this installation live; short, since a socket's path may have 107 bytes.
@@ -65,6 +68,17 @@ parts_write() {
 d}" deploy/supervisord.conf.in >"$RUN/supervisord.conf"
 }
 
+# parts_sweep: ends what parts of this installation have left behind, whoever their parents were.
+parts_sweep() {
+  local file name
+  for file in "$RUN"/*.group; do
+    [ -e "$file" ] || continue
+    name=$(basename "$file" .group)
+    [ "$name" = database ] || end_part "$name" "$RUN" "$ROOT"
+  done
+  return 0
+}
+
 # parts_watch: the supervisor with what starts by itself (the database); its number is in WATCHER.
 parts_watch() {
   if [ -s "$RUN/supervisord.pid" ] && grep -qs supervisord "/proc/$(cat "$RUN/supervisord.pid")/cmdline"; then # left by a start that was killed
@@ -74,6 +88,7 @@ parts_watch() {
     for i in $(seq 120); do kill -0 "$old" 2>/dev/null || break; sleep 0.1; done
     kill -9 "$old" 2>/dev/null || true
   fi
+  parts_sweep
   rm -f "$RUN/supervisor.sock"
   setsid setpriv --pdeathsig TERM -- /usr/bin/supervisord -c "$RUN/supervisord.conf" >"$LOGS/supervisord.out" 2>&1 9>&- &
   WATCHER=$!
@@ -105,4 +120,5 @@ parts_stop() {
   for i in $(seq 90); do kill -0 "$WATCHER" 2>/dev/null || break; sleep 0.1; done
   kill -9 "$WATCHER" 2>/dev/null || true
   wait "$WATCHER" 2>/dev/null || true
+  parts_sweep
 }

@@ -39,6 +39,7 @@ async function prepare(): Promise<void> {
     manifest = (await get('manifest').then((r) => r.json())) as RenderManifest;
     document.body.append(canvas);
     painter = new Painter(canvas, shelf, manifest.render.quality);
+    painter.exact = true;
     painter.resize(manifest.render.width, manifest.render.height);
     await painter.show(manifest);
 }

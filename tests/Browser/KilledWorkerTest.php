@@ -57,3 +57,56 @@ test('a killed worker costs no finished frame: the next one draws only what is m
     }
     expect($status)->toBe('done')->and(is_file($frames->result($job->refresh())))->toBeTrue();
 });
+
+test('two workers are killed at twenty moments: the film is whole, no frame that arrived is drawn again, and it is byte for byte the film of an undisturbed render', function (): void {
+    $random = new Random\Randomizer(new Random\Engine\Mt19937(20261130));
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 12],
+        ['do' => 'camera.add', 'position' => [0, 1.4, 3], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0],
+    ]);
+    $frames = app(FrameStore::class);
+    $wish = ['width' => 480, 'height' => 270, 'from' => 0, 'to' => 240, 'format' => 'mp4', 'quality' => 'draft'];
+    $job = app(RenderDesk::class)->start($scene->refresh(), $user, $wish);
+    $control = ['/usr/bin/supervisorctl', '-c', getenv('REEL_RUN').'/supervisord.conf'];
+    $arrived = [];
+    $look = static function () use (&$arrived, $frames, $job): void {
+        clearstatcache();
+        foreach ($frames->drawn($job) as $f) {
+            $arrived[$f] ??= filemtime(Storage::disk('reel')->path($frames->path($job, $f)));
+        }
+    };
+    $kills = 0;
+    for ($end = microtime(true) + 150; $kills < 20 && microtime(true) < $end;) {
+        usleep($random->getInt(200_000, 7_000_000));
+        $ask = new Process([...$control, 'pid', 'reel:render-'.$random->getInt(1, 2)]);
+        $ask->run();
+        $look();
+        $kills += (int) trim($ask->getOutput()) > 1 && posix_kill((int) trim($ask->getOutput()), 9) ? 1 : 0;
+    }
+    $done = static function (RenderJob $j): void {
+        for ($end = microtime(true) + 150; ($status = RenderJob::query()->whereKey($j->id)->value('status')) !== 'done' && microtime(true) < $end; usleep(200_000)) {
+        }
+        expect($status)->toBe('done', (string) RenderJob::query()->whereKey($j->id)->value('error'));
+    };
+    $done($job);
+    $before = $arrived;
+    $look();
+    expect($kills)->toBe(20)->and($frames->missing($job, 0, 240))->toBe([])->and(array_intersect_key($arrived, $before))->toBe($before);
+    foreach ($arrived as $f => $time) {
+        expect(filemtime(Storage::disk('reel')->path($frames->path($job, $f))))->toBe($time);
+    }
+    // No browser of a killed worker is left.
+    $left = new Process(['sh', '-c', 'pgrep -u "$(id -u)" -f crisp-reel-browser- | wc -l']);
+    for ($end = microtime(true) + 20; microtime(true) < $end; usleep(500_000)) {
+        $left->run();
+        if ((int) $left->getOutput() <= 1) {
+            break;
+        }
+    }
+    expect((int) $left->getOutput())->toBeLessThanOrEqual(1);
+    $again = app(RenderDesk::class)->start($scene->refresh(), $user, $wish);
+    $done($again);
+    expect(hash_file('sha256', $frames->result($job->refresh())))->toBe(hash_file('sha256', $frames->result($again->refresh())));
+});

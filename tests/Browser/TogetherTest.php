@@ -120,12 +120,12 @@ test('the server goes away: it is said, what is done meanwhile is listed and kep
     $page->until(fn (): bool => $page->count('[data-testid=away]') === 0 && $page->count('[data-testid=notice]') === 0, 'the alert to be gone', 10.0);
     expect($scene->cameras()->count())->toBe(1);
     // Nobody takes renders: said, and taken up by itself.
-    parts('stop', 'reel:render-1');
+    parts('stop', 'reel:render-1', 'reel:render-2');
     try {
         $page->see('[data-testid=idle]', 25.0);
         expect($page->text('[data-testid=idle]'))->toContain('renders');
     } finally {
-        parts('start', 'reel:render-1');
+        parts('start', 'reel:render-1', 'reel:render-2');
     }
     $page->until(fn (): bool => $page->count('[data-testid=idle]') === 0, 'the notice to be gone', 25.0);
 });

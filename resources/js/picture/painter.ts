@@ -47,6 +47,8 @@ export class Painter {
     private height = 0;
     private drawn = 0;
     private last = -1;
+    /** A frame never shows what was drawn before it: for renders, which may begin anywhere. */
+    exact = false;
     private focus = 8;
 
     constructor(
@@ -113,7 +115,7 @@ export class Painter {
         const forward = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
         const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
         stage.fitShadow(camera.position, forward, this.focus, halfWidth);
-        renderer.shadowMap.autoUpdate = this.quality === 'final' || this.drawn % 2 === 0;
+        renderer.shadowMap.autoUpdate = this.quality === 'final' || this.exact || this.drawn % 2 === 0;
         if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
         this.drawn++;
         const final = this.quality === 'final';
