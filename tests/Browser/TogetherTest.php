@@ -72,6 +72,30 @@ test('two people: one is asked in by a link, both see each other and each other\
     $b->until(fn (): bool => str_contains($b->text('body'), 'This scene is not here'), 'to be out', 10.0);
 });
 
+test('a conflict shows both: theirs on the page, mine in words, and mine is made again by a click', function (): void {
+    $owner = $this->person();
+    $scene = peopled($this, $owner);
+    [$page, $driver] = $this->desk($owner, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->press('Block');
+    $page->click('[data-testid=lane-Oda]');
+    // The page does not hear of the other's edit before it sends its own.
+    $driver->executeScript('const real = window.fetch; window.held = true; window.fetch = async (...a) => { while (window.held && String(a[0]).includes("/changes")) await new Promise((d) => setTimeout(d, 50)); return real(...a); };');
+    usleep(300_000);
+    $other = $this->person('Noor Anders');
+    $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'x' => 4.0]], $other);
+    $driver->executeScript(<<<'JS'
+        const f = document.querySelector('input[aria-label="Place x (m)"]'); f.focus(); f.value = '-3'; f.dispatchEvent(new Event('input', { bubbles: true })); f.blur();
+        setTimeout(() => (window.held = false), 1500);
+        JS);
+    $page->see('[data-testid=again]', 15.0);
+    expect($page->text('[data-testid=notice]'))->toContain('Move Oda')->toContain('yours was: move Oda');
+    $oda = Item::query()->where('scene_id', $scene->id)->where('name', 'Oda')->firstOrFail();
+    expect((float) $driver->executeScript('return document.querySelector(`input[aria-label="Place x (m)"]`).value'))->toBe(4.0)->and($oda->x)->toBe(4.0);
+    $page->click('[data-testid=again]');
+    $page->until(static fn (): bool => $oda->refresh()->x === -3.0, 'mine to be made again', 10.0);
+});
+
 test('x is typed and Tab, then z within half a second: both stay, whatever order the answers come in', function (): void {
     $owner = $this->person();
     $scene = peopled($this, $owner);

@@ -157,6 +157,17 @@
             data-testid="notice"
         >
             <p><strong class={scene.notice.kind === 'error' ? 'text-alarm' : ''}>{scene.notice.message}</strong> {scene.notice.remedy}</p>
+            {#if scene.notice.again}
+                <button
+                    class="shrink-0 font-semibold text-tide hover:underline"
+                    data-testid="again"
+                    onclick={() => {
+                        const again = scene.notice?.again;
+                        scene.notice = null;
+                        void again?.();
+                    }}>Do mine again</button
+                >
+            {/if}
             <button class="font-bold text-soft hover:text-ink" aria-label="Close" onclick={() => (scene.notice = null)}>x</button>
         </div>
     {/if}

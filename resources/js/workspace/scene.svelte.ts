@@ -19,6 +19,8 @@ export interface Notice {
     kind: 'error' | 'info';
     message: string;
     remedy: string;
+    /** Does what was refused once more, after the other's change. */
+    again?: () => unknown;
 }
 
 /** What is on its way, each with a name of its own: sent twice, it counts once. */
@@ -203,8 +205,16 @@ export class SceneStore {
         this.queue.shift();
         this.kept();
         this.restore();
-        this.notice = { kind: 'error', message: e.message, remedy: e.remedy };
         if (e.status === 409) await this.catchUp();
+        this.notice = { kind: 'error', message: e.message, remedy: e.remedy };
+        const mine = next.work;
+        if (e.reason === 'edit.conflict' && 'commands' in mine) {
+            this.notice = {
+                ...this.notice,
+                remedy: `Theirs is shown now; yours was: ${this.said(mine)}.`,
+                again: () => this.edit(...mine.commands),
+            };
+        }
         if (e.status === 401) this.lost = e;
         next.done(false);
     }
