@@ -62,10 +62,12 @@ test('a picture is dragged from the tray on to what it is to lie on', function (
     $scene = $this->scene($user);
     // A crate that fills the middle of the first view.
     $this->edit($scene, [['do' => 'item.add', 'asset' => 'crate-large', 'position' => [0, 0, 0], 'name' => 'Crate'], ['do' => 'item.place', 'item' => 'Crate', 'scale' => 2.5]]);
-    [$page] = $this->desk($user, $scene);
+    [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=step-Cast]');
     $page->press('Pictures');
     $page->see('[data-testid=asset-pattern-dots]');
+    // There has to be something to let it go over.
+    $page->until(static fn (): bool => $driver->executeScript('return (window.crispReelWorkspace?.firstPicture() ?? 0) > 0') === true, 'the crate in the picture', 60.0);
     $page->editing(fn () => $page->dropOn('[data-testid=asset-pattern-dots]', 'canvas'));
     $worn = array_values($scene->items()->firstOrFail()->surfaces ?? []);
     expect($worn)->toHaveCount(1)->and($worn[0]['picture'])->toBe(Asset::query()->where('slug', 'pattern-dots')->value('id'));
