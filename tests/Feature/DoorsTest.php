@@ -43,8 +43,18 @@ function counted(): HashManager
 test('an address has one form, and what only looks like it reaches nobody', function (string $given, ?string $kept): void {
     expect(Address::of($given))->toBe($kept);
 })->with([
-    ['Noor@Crisp-Reel.Example', 'noor@crisp-reel.example'], [' noor@crisp-reel.example ', 'noor@crisp-reel.example'], ["no\u{200B}or@crisp-reel.example", 'noor@crisp-reel.example'], ["noor@crisp-reel\u{FEFF}.example", 'noor@crisp-reel.example'],
-    ["\u{FF4E}oor@crisp-reel.example", 'noor@crisp-reel.example'], ["n\u{00F6}or@crisp-reel.example", null], ["n\u{043E}or@crisp-reel.example", null], ['noor@büro.example', 'noor@xn--bro-hoa.example'], ['nowhere', null], ["a@b\0.example", 'a@b.example'], [str_repeat('a', 300).'@x.example', null], ["\xFF@x.example", null],
+    'capitals' => ['Noor@Crisp-Reel.Example', 'noor@crisp-reel.example'],
+    'blanks around' => [' noor@crisp-reel.example ', 'noor@crisp-reel.example'],
+    'a zero-width space' => ["no\u{200B}or@crisp-reel.example", 'noor@crisp-reel.example'],
+    'a byte order mark' => ["noor@crisp-reel\u{FEFF}.example", 'noor@crisp-reel.example'],
+    'full-width letters' => ["\u{FF4E}oor@crisp-reel.example", 'noor@crisp-reel.example'],
+    'a letter with two dots' => ["n\u{00F6}or@crisp-reel.example", null],
+    'a letter of another script' => ["n\u{043E}or@crisp-reel.example", null],
+    'a host with dots on it' => ['noor@büro.example', 'noor@xn--bro-hoa.example'],
+    'no host' => ['nowhere', null],
+    'a zero byte' => ["a@b\0.example", 'a@b.example'],
+    'too long' => [str_repeat('a', 300).'@x.example', null],
+    'no UTF-8' => ["\xFF@x.example", null],
 ]);
 
 test('wrong passwords count against the person, however the address is written', function (): void {
