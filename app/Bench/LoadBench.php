@@ -62,7 +62,6 @@ final class LoadBench
             foreach ($visitors as $n => $v) {
                 $all[] = Coroutine::of(fn () => $n < $editors ? $this->edits($v, $scene->id, $kinds[$n % count($kinds)], $n) : $this->looks($v, $scene->id, $n));
             }
-            $memory = 0.0;
             Utils::settle($all)->wait();
             $memory = self::megabytes();
         } finally {
@@ -127,7 +126,7 @@ final class LoadBench
     {
         $person = (int) $scene->items()->where('kind', 'performer')->orderByDesc('id')->value('id');
         [$camera, $other] = $scene->cameras()->orderBy('id')->limit(2)->pluck('id')->all();
-        $shot = $scene->shots()->orderBy('sort')->skip(1)->firstOrFail();
+        $shot = $scene->shots()->orderBy('sort')->get()[1];
         $beat = $scene->beats()->where('item_id', $person)->firstOrFail();
 
         return [

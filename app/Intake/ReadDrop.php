@@ -34,7 +34,7 @@ final class ReadDrop implements ShouldQueue
         return "drop:{$this->drop}";
     }
 
-    public function handle(ArrivalDesk $desk): void
+    public function handle(DropDesk $desk): void
     {
         $drop = Drop::query()->find($this->drop);
         if ($drop === null || $drop->status === 'done') {

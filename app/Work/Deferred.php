@@ -6,6 +6,7 @@ namespace App\Work;
 
 use App\Assets\BlobStore;
 use App\Exceptions\UserError;
+use App\Intake\SizeLimit;
 use App\Models\User;
 use App\Models\Work;
 use Closure;
@@ -18,6 +19,8 @@ use Symfony\Component\HttpFoundation\Response;
 final class Deferred
 {
     private const MOST_WAITING = 12;
+
+    private const MOST_BYTES = 1 << 20;
 
     public function __construct(private readonly BlobStore $blobs)
     {
@@ -33,7 +36,7 @@ final class Deferred
         }
         $work = Work::query()->create([
             'id' => (string) Str::uuid7(), 'user_id' => $user->id, 'method' => $request->method(), 'uri' => $request->getRequestUri(), 'status' => 'waiting',
-            'body' => $request->isJson() ? $request->getContent() : (string) json_encode($request->except(array_keys($request->allFiles())), JSON_INVALID_UTF8_SUBSTITUTE), 'files' => $this->files($request),
+            'body' => $this->body($request), 'files' => $this->files($request),
         ]);
         // What somebody has decided comes before what they look at on the way.
         DoWork::dispatch($work->id, $user->id)->onQueue($request->isMethod('GET') ? 'desk' : 'act');
@@ -41,16 +44,20 @@ final class Deferred
         return response()->json(['work' => $work->id], 202);
     }
 
+    private function body(Request $request): string
+    {
+        $body = $request->isJson() ? $request->getContent() : (string) json_encode($request->except(array_keys($request->allFiles())), JSON_INVALID_UTF8_SUBSTITUTE);
+
+        return strlen($body) <= self::MOST_BYTES ? $body : throw new UserError('work.size', 'The call is larger than 1 MB.', 'Load the page again.', 413);
+    }
+
     /** @return array<string, array{name: string, blob: string}> */
     private function files(Request $request): array
     {
         $out = [];
-        $limit = config('reel.upload_bytes');
         foreach ($request->allFiles() as $field => $file) {
-            if ($file instanceof UploadedFile && $file->getSize() > $limit) {
-                throw new UserError('intake.too-large', sprintf('The file has %d MB; at most %d MB are taken.', intdiv((int) $file->getSize(), 1048576), intdiv(is_int($limit) ? $limit : 0, 1048576)), 'Simplify it or split it up.');
-            }
             if ($file instanceof UploadedFile && $file->isValid()) {
+                SizeLimit::refuse((int) $file->getSize());
                 $out[(string) $field] = ['name' => mb_substr(mb_scrub($file->getClientOriginalName()), -200), 'blob' => $this->blobs->put((string) file_get_contents($file->getRealPath()))];
             }
         }

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use App\Assets\BlobStore;
-use App\Intake\ArrivalDesk;
+use App\Intake\DropDesk;
 use App\Intake\FileMap;
 use App\Models\Arrival;
 use App\Models\Asset;
@@ -37,7 +37,7 @@ function dropped(Tests\TestCase $test, User $user, Scene $scene, array $files): 
     ], ['Accept' => 'application/json'])->assertStatus(201);
     $drop = Drop::query()->where('uuid', $uuid)->firstOrFail();
     if ($drop->status !== 'done') {
-        app(ArrivalDesk::class)->receive($drop);
+        app(DropDesk::class)->receive($drop);
     }
     $all = collect($test->getJson("/api/productions/{$scene->production_id}/arrivals")->assertOk()->json('arrivals'));
 

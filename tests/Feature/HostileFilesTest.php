@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use App\Assets\BlobStore;
-use App\Intake\ArrivalDesk;
+use App\Intake\DropDesk;
 use App\Models\Arrival;
 use App\Models\Drop;
 use CrispReel\Core\Format\Gltf\GlbContainer;
@@ -67,7 +67,7 @@ test('two hundred hostile files: nothing crashes, nothing hangs, nothing lies wh
     $user = $this->person();
     $scene = $this->scene($user);
     $blobs = app(BlobStore::class);
-    $desk = app(ArrivalDesk::class);
+    $desk = app(DropDesk::class);
     $temp = static fn (): array => array_filter((array) glob(sys_get_temp_dir().'/reel*'), static fn ($p): bool => is_string($p) && (is_file($p) || str_contains($p, '/reel-')));
     $before = $temp();
     $top = glob(storage_path('*')) ?: [];

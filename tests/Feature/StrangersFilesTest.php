@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 use App\Assets\BlobStore;
 use App\Exceptions\UserError;
-use App\Intake\ArrivalDesk;
+use App\Intake\DropDesk;
 use App\Intake\References;
 use App\Isolation\Box;
 use App\Isolation\BoxLimits;
@@ -31,7 +31,7 @@ function dropInto(Tests\TestCase $test, Scene $scene, array $files): Drop
     foreach ($files as $path => $bytes) {
         $drop->files()->create(['path' => $path, 'blob' => app(BlobStore::class)->put($bytes), 'bytes' => strlen($bytes)]);
     }
-    app(ArrivalDesk::class)->receive($drop);
+    app(DropDesk::class)->receive($drop);
 
     return $drop->refresh();
 }

@@ -8,6 +8,7 @@ use App\Assets\AssetIntake;
 use App\Assets\BlobStore;
 use App\Exceptions\UserError;
 use App\Intake\ArrivalDesk;
+use App\Intake\DropDesk;
 use App\Intake\FileMap;
 use App\Models\Drop;
 use App\Models\Production;
@@ -52,12 +53,11 @@ final class ImportCommand extends ReelCommand
             $bytes = $this->file($path);
             $drop->files()->create(['path' => mb_substr(FileMap::plain(basename($path)), -290), 'blob' => app(BlobStore::class)->put($bytes), 'bytes' => strlen($bytes)]);
         }
-        $desk = app(ArrivalDesk::class);
-        $desk->receive($drop);
+        app(DropDesk::class)->receive($drop);
         $out = $lines = [];
         foreach ($drop->arrivals()->with(['asset', 'production'])->orderBy('id')->get() as $a) {
             if ($this->option('mend') && $a->status === 'ready') {
-                $desk->examine($a, all: true);
+                app(ArrivalDesk::class)->examine($a, all: true);
                 $a->refresh();
             }
             $slip = is_array($a->slip) ? $a->slip : [];

@@ -11,6 +11,7 @@ use App\Intake\ArrivalDesk;
 use App\Intake\FileKinds;
 use App\Intake\FileMap;
 use App\Intake\ReadDrop;
+use App\Intake\SizeLimit;
 use App\Models\Arrival;
 use App\Models\AssetVersion;
 use App\Models\Drop;
@@ -67,9 +68,9 @@ final class ArrivalController
 
     private function keep(Drop $drop, UploadedFile $file, string $path): void
     {
-        $limit = config('reel.upload_bytes');
-        if (! $file->isValid() || $file->getSize() > $limit) {
-            throw new UserError('intake.too-large', "\"{$file->getClientOriginalName()}\" is larger than is taken.", sprintf('At most %d MB are taken; simplify it or split it up.', intdiv(is_int($limit) ? $limit : 0, 1048576)));
+        SizeLimit::refuse((int) $file->getSize(), "\"{$file->getClientOriginalName()}\"");
+        if (! $file->isValid()) {
+            throw new UserError('intake.too-large', "\"{$file->getClientOriginalName()}\" is larger than the server takes.", sprintf('At most %d MB are taken; simplify it or split it up.', SizeLimit::megabytes()));
         }
         $plain = mb_substr(FileMap::plain(mb_scrub($path)), -290);
         $bytes = (string) file_get_contents($file->getRealPath());

@@ -8,6 +8,7 @@ use App\Assets\AssetIntake;
 use App\Assets\BlobStore;
 use App\Assets\Dresser;
 use App\Exceptions\UserError;
+use App\Intake\SizeLimit;
 use App\Models\AssetVersion;
 use App\Models\Production;
 use App\Models\User;
@@ -71,23 +72,12 @@ final class AssetController
         Access::change($user, $production);
         $file = $request->file('file');
         if (! $file instanceof UploadedFile || ! $file->isValid()) {
-            throw new UserError('intake.no-file', 'No file arrived, or it is larger than the server takes.', 'Send one GLB or embedded glTF of at most '.self::megabytes().' MB.');
-        }
-        $limit = config('reel.upload_bytes');
-        if ($file->getSize() > $limit) {
-            throw new UserError('intake.too-large', sprintf('The file has %d MB; at most %d MB are taken.', intdiv((int) $file->getSize(), 1048576), self::megabytes()), 'Simplify it or split it up.');
+            throw new UserError('intake.no-file', 'No file arrived, or it is larger than the server takes.', 'Send one GLB or embedded glTF of at most '.SizeLimit::megabytes().' MB.');
         }
         $kind = $request->string('kind')->toString();
         $name = pathinfo($file->getClientOriginalName(), PATHINFO_FILENAME);
         $version = $this->intake->model($production, (string) file_get_contents($file->getRealPath()), $name === '' ? 'Unnamed' : $name, in_array($kind, ['performer', 'set', 'prop', 'motion'], true) ? $kind : null);
 
         return response()->json(['asset' => $version->asset_id, 'version' => $version->number, 'facts' => $version->facts], 201);
-    }
-
-    private static function megabytes(): int
-    {
-        $limit = config('reel.upload_bytes');
-
-        return intdiv(is_int($limit) ? $limit : 0, 1048576);
     }
 }
