@@ -29,11 +29,11 @@ final class SceneManifests
 
     private const MINUTES = 30;
 
-    /** What is baked on the way while the scene is settled anyway. */
-    private const BAKE_SECONDS = 0.35;
-
     /** @var array<int, list<Recent>> of the scene that was asked for last, for the length of a call */
     private array $remembered = [];
+
+    /** @var array<string, CompiledScene> the state that was settled last, by its name */
+    private array $settled = [];
 
     public function __construct(private readonly SceneStream $stream)
     {
@@ -110,18 +110,19 @@ final class SceneManifests
     /** @param  Recent  $recent */
     private function baked(Scene $scene, array $recent, int $n, string $hash): ?string
     {
-        $json = Cache::get("document.{$recent['name']}");
-        $compiled = is_string($json) ? $this->stream->compileDocument(Document::fromJson($json)) : $this->stream->compile($scene);
-        $bytes = $this->stream->block($compiled, $n, $hash);
-        $until = microtime(true) + self::BAKE_SECONDS;
-        $last = count($recent['blocks']) - 1;
-        for ($k = $n + 1; $bytes !== null && $k <= $last && microtime(true) < $until; $k++) {
-            if ($this->stream->kept($recent['blocks'][$k]) === null) {
-                $this->stream->block($compiled, $k, $recent['blocks'][$k]);
-            }
+        return $this->stream->block($this->settled($scene, $recent['name']), $n, $hash);
+    }
+
+    /** The state of that name, settled once for all blocks of a call. */
+    private function settled(Scene $scene, string $name): CompiledScene
+    {
+        if (! isset($this->settled[$name])) {
+            $json = Cache::get("document.{$name}");
+            $settled = is_string($json) ? $this->stream->compileDocument(Document::fromJson($json)) : $this->stream->compile($scene);
+            $this->settled = [$name => $settled];
         }
 
-        return $bytes;
+        return $this->settled[$name];
     }
 
     /** @return Recent|null */
