@@ -7,6 +7,7 @@ namespace App\Assets;
 use App\Exceptions\UserError;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
+use League\Flysystem\FilesystemException;
 use RuntimeException;
 use Throwable;
 
@@ -19,6 +20,8 @@ final class BlobStore
     /** Hashes that this process has checked; bounded, since a worker lives long. */
     private const REMEMBERED = 4096;
 
+    private const AWAY = 'Try again in a minute; nothing half was kept. If it goes on, ask who runs this installation to look at the store.';
+
     /** @var array<string, true> */
     private static array $checked = [];
 
@@ -26,8 +29,9 @@ final class BlobStore
     {
         $hash = hash('sha256', $bytes);
         $path = self::path($hash);
+        $there = $this->reached(fn (): bool => $this->disk()->exists($path) && $this->disk()->size($path) === strlen($bytes));
         // One cut short by a kill or a full disk has another size, and becomes right by being put again.
-        if (! $this->disk()->exists($path) || $this->disk()->size($path) !== strlen($bytes)) {
+        if (! $there) {
             $this->whole($path, $bytes);
         }
 
@@ -36,7 +40,7 @@ final class BlobStore
 
     public function get(string $hash): string
     {
-        $bytes = (string) $this->disk()->get(self::path($hash));
+        $bytes = $this->reached(fn (): string => (string) $this->disk()->get(self::path($hash)));
         if (! isset(self::$checked[$hash])) {
             if (hash('sha256', $bytes) !== $hash) {
                 throw new UserError('store.broken', 'A file in the store is damaged, or was cut off while it was written.', 'Bring it in again; the same bytes mend it. Who runs this installation finds what else it concerns with reel:store --check.', 409);
@@ -52,13 +56,30 @@ final class BlobStore
 
     public function has(string $hash): bool
     {
-        return $this->disk()->exists(self::path($hash));
+        return $this->reached(fn (): bool => $this->disk()->exists(self::path($hash)));
     }
 
     /** Whether its bytes are what its name says. */
     public function isSound(string $hash): bool
     {
         return $this->has($hash) && hash('sha256', (string) $this->disk()->get(self::path($hash))) === $hash;
+    }
+
+    /**
+     * What a store elsewhere answers, or words that it does not. A file that is not there stays an error of ours.
+     *
+     * @template T
+     *
+     * @param  callable(): T  $ask
+     * @return T
+     */
+    private function reached(callable $ask): mixed
+    {
+        try {
+            return $ask();
+        } catch (FilesystemException $e) {
+            throw $this->isLocal() ? $e : new UserError('store.away', 'The store of files cannot be reached, or refuses it.', self::AWAY, 503);
+        }
     }
 
     public static function path(string $hash): string
@@ -99,7 +120,11 @@ final class BlobStore
     {
         // An object of a remote store is there at once or not at all; a file is not.
         if (! $this->isLocal()) {
-            $write($path);
+            try {
+                $write($path);
+            } catch (FilesystemException) {
+                throw new UserError('store.write', 'It could not be written to the store: the store cannot be reached, or refuses it.', self::AWAY, 507);
+            }
 
             return;
         }

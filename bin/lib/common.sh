@@ -13,14 +13,17 @@ fail() { printf '\nStopped: %s\n' "$*" >&2; exit 1; }
 APT_PACKAGES=(bubblewrap supervisor nginx-light php8.2-fpm mariadb-server chromium chromium-driver ffmpeg espeak-ng sox assimp-utils libegl1 libgles2 libgl1-mesa-dri
   php8.2-mysql php8.2-gd php8.2-zip php8.2-curl php8.2-bcmath unzip)
 
-missing_packages() {
+# Only for the tests.
+TEST_PACKAGES=(redis-server)
+
+missing_packages() { # missing_packages NAME...
   local p
-  for p in "${APT_PACKAGES[@]}"; do
+  for p in "$@"; do
     dpkg-query -W -f='${Status}' "$p" 2>/dev/null | grep -q 'ok installed' || printf '%s ' "$p"
   done
 }
 
-need_system() {
+need_system() { # need_system MORE-PACKAGES...
   command -v php >/dev/null || fail "PHP 8.2 is not here. Install it with: apt-get install php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl"
   command -v composer >/dev/null || fail "Composer is not here. Install it with: apt-get install composer"
   command -v node >/dev/null || fail "Node 20 is not here. Install Node 20 with npm and start again."
@@ -30,7 +33,7 @@ need_system() {
   [ "$free" -gt 1500000 ] || fail "The disk that holds this folder has only $((free / 1024)) MB left; 1500 MB are needed. Make room and start again."
   mkdir -p storage 2>/dev/null && [ -w storage ] || fail "No right to write in $ROOT/storage. Give yourself that right (chown or chmod) and start again."
   local missing
-  missing=$(missing_packages)
+  missing=$(missing_packages "${APT_PACKAGES[@]}" "$@")
   [ -z "$missing" ] && return 0
   if [ "$(id -u)" != 0 ]; then
     fail "These Debian packages are missing. Install them with:

@@ -9,6 +9,7 @@ use GuzzleHttp\Cookie\CookieJar;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Symfony\Component\Process\Process;
+use Tests\StandIns\ObjectStore;
 
 /** A folder as on a machine of its own: the code, its own storage, and settings. @param  array<string, string>  $settings */
 function machine(string $folder, array $settings): void
@@ -37,15 +38,36 @@ function serving(string $folder, array $parts): Process
     return $p;
 }
 
-test('two machines with a shared store, as the deployment page says: sign in on the one, bring a file in, render on the other, download from the first', function (): void {
+/** What runs beside the machines: a bucket with what the store holds, and Redis. @return array{array<string, string>, Closure} settings, and what ends it */
+function bucketAndRedis(string $top): array
+{
+    (new Process(['cp', '-rl', (string) getenv('REEL_STORE'), "{$top}/buckets-reel"]))->mustRun();
+    mkdir("{$top}/buckets");
+    rename("{$top}/buckets-reel", "{$top}/buckets/".ObjectStore::BUCKET);
+    $bucket = new ObjectStore("{$top}/buckets");
+    $port = ObjectStore::freePort();
+    $redis = new Process(['redis-server', '--port', (string) $port, '--bind', '127.0.0.1', '--save', '', '--dir', $top]);
+    $redis->start();
+    $settings = $bucket->settings() + [
+        'CACHE_STORE' => 'redis', 'SESSION_DRIVER' => 'redis', 'REDIS_CLIENT' => 'predis', 'REDIS_HOST' => '127.0.0.1', 'REDIS_PORT' => (string) $port,
+        'REEL_STORE' => '/nowhere',
+    ];
+
+    return [$settings, static function () use ($bucket, $redis): void {
+        $bucket->stop();
+        $redis->stop(2);
+    }];
+}
+
+test('two machines, as the deployment page says: sign in on the one, bring a file in, render on the other, download from the first', function (string $kind): void {
     $page = (string) file_get_contents(base_path('docs/deployment.md'));
     expect($page)->toContain('bin/serve --listen=127.0.0.1:8080 web desk intake pictures')->toContain('bin/serve render');
     $top = sys_get_temp_dir().'/reel-machines-'.bin2hex(random_bytes(4));
+    mkdir($top);
+    [$more, $stop] = $kind === 'bucket' ? bucketAndRedis($top) : [[], static fn () => null];
     $env = static fn (string $name): string => (string) getenv($name);
-    $socket = stream_socket_server('tcp://127.0.0.1:0');
-    $port = (int) explode(':', (string) stream_socket_get_name($socket, false))[1];
-    fclose($socket);
-    $settings = [
+    $port = ObjectStore::freePort();
+    $settings = $more + [
         'APP_KEY' => $env('APP_KEY'), 'APP_ENV' => 'production', 'APP_URL' => "http://127.0.0.1:{$port}", 'REEL_INTERNAL_URL' => "http://127.0.0.1:{$port}", 'REEL_STORE' => $env('REEL_STORE'), 'REEL_DRAW_PICTURES' => '0',
         'DB_CONNECTION' => 'mariadb', 'DB_HOST' => '127.0.0.1', 'DB_PORT' => $env('DB_PORT'), 'DB_DATABASE' => $env('DB_DATABASE'), 'DB_USERNAME' => $env('DB_USERNAME'), 'DB_PASSWORD' => $env('DB_PASSWORD'),
         'QUEUE_CONNECTION' => 'database', 'SESSION_DRIVER' => 'database', 'CACHE_STORE' => 'database',
@@ -78,6 +100,7 @@ test('two machines with a shared store, as the deployment page says: sign in on 
             $status = RenderJob::query()->whereKey($render)->value('status');
         }
         expect($status)->toBe('done')->and(DB::table('workers')->where('queues', 'render')->pluck('host')->all())->toBe(['second']);
+        $kind === 'bucket' && expect("{$top}/buckets/".ObjectStore::BUCKET."/renders/{$render}/result.mp4")->toBeFile();
         expect(Arrival::query()->where('production_id', $scene->production_id)->value('status'))->toBe('ready');
         $film = $http->get("/api/renders/{$render}/file?download=1");
         expect($film->getStatusCode())->toBe(200)->and(substr((string) $film->getBody(), 4, 4))->toBe('ftyp')->and(strlen((string) $film->getBody()))->toBeGreaterThan(2000);
@@ -92,6 +115,7 @@ test('two machines with a shared store, as the deployment page says: sign in on 
             $p->wait();
         }
         (new Process(['/usr/bin/supervisorctl', '-c', $env('REEL_RUN').'/supervisord.conf', 'start', 'reel:*']))->run();
+        $stop();
         (new Process(['rm', '-rf', $top]))->run();
     }
-});
+})->with(['a folder that both see' => ['folder'], 'a bucket, and Redis' => ['bucket']]);
