@@ -29,7 +29,9 @@ final class Browser
         }
         $port = self::freePort();
         $profile = sys_get_temp_dir().'/crisp-reel-browser-'.bin2hex(random_bytes(6));
-        $process = new Process([$driver, "--port={$port}", '--log-level=SEVERE']);
+        // Programs of the graphics driver that draws on the processor are compiled once an installation, not once a browser: 6 s of each.
+        $shaders = storage_path('framework/shaders');
+        $process = new Process([$driver, "--port={$port}", '--log-level=SEVERE'], null, ['MESA_SHADER_CACHE_DIR' => $shaders]);
         $process->setTimeout(null);
         $process->start();
         $options = new ChromeOptions;

@@ -17,9 +17,10 @@ APT_PACKAGES=(bubblewrap supervisor nginx-light php8.2-fpm mariadb-server chromi
 TEST_PACKAGES=(redis-server)
 
 missing_packages() { # missing_packages NAME...
-  local p
+  local p there
+  there=$(dpkg-query -W -f='${Package} ${Status}\n' "$@" 2>/dev/null || true)
   for p in "$@"; do
-    dpkg-query -W -f='${Status}' "$p" 2>/dev/null | grep -q 'ok installed' || printf '%s ' "$p"
+    grep -q "^$p .*ok installed" <<<"$there" || printf '%s ' "$p"
   done
 }
 
@@ -73,7 +74,7 @@ drop_root() {
 
 need_folders() {
   [ -f .env ] || printf "# Settings of this installation; docs/deployment.md lists them.\n" >.env
-  mkdir -p storage/{app/blobs,app/renders,framework/{cache/data,sessions,views,testing},logs} bootstrap/cache
+  mkdir -p storage/{app/blobs,app/renders,framework/{cache/data,sessions,views,testing,shaders},logs} bootstrap/cache
 }
 
 stamp() { cat "$@" | sha256sum | cut -c1-16; }

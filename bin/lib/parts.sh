@@ -96,13 +96,15 @@ parts_watch() {
 
 parts_control() { /usr/bin/supervisorctl -c "$RUN/supervisord.conf" "$@"; }
 
+# parts_ready OPTIONS: caches emptied, settings and routes read once; with --database also what is in the database.
+parts_ready() {
+  rm -f "$RUN/config.php" "$RUN/routes.php"
+  REEL_ACCEL=1 APP_CONFIG_CACHE="$RUN/config.php" APP_ROUTES_CACHE="$RUN/routes.php" php artisan reel:ready --quiet "$@"
+}
+
 # parts_start URL: starts all but the database and waits until it answers.
 parts_start() {
   local i
-  # What an earlier version has kept may not fit this one.
-  php artisan cache:clear --quiet || true
-  # Read once, not at each call: settings and routes.
-  REEL_ACCEL=1 APP_CONFIG_CACHE="$RUN/config.php" php artisan config:cache --quiet && APP_ROUTES_CACHE="$RUN/routes.php" php artisan route:cache --quiet || return 1
   for i in $(seq 100); do parts_control start 'reel:*' >"$LOGS/supervisorctl.out" 2>&1 && break; kill -0 "$WATCHER" 2>/dev/null || return 1; sleep 0.1; done
   [ -n "${1:-}" ] || return 0
   for i in $(seq 200); do
