@@ -8,7 +8,8 @@ return [
         // Blobs, solved motions, pose blocks and rendered frames: a folder, or a bucket of any S3-compatible store.
         'reel' => env('REEL_DISK', 'local') === 's3'
             ? [
-                'driver' => 's3', 'key' => env('AWS_ACCESS_KEY_ID'), 'secret' => env('AWS_SECRET_ACCESS_KEY'), 'region' => env('AWS_DEFAULT_REGION'),
+                'driver' => 's3', 'key' => env('AWS_ACCESS_KEY_ID'), 'secret' => env('AWS_SECRET_ACCESS_KEY'),
+                'region' => env('AWS_DEFAULT_REGION'),
                 'bucket' => env('AWS_BUCKET'), 'endpoint' => env('AWS_ENDPOINT'), 'throw' => true,
                 // Names of buckets in the path, and no more checksums than asked for: what stores of other makers take too.
                 'use_path_style_endpoint' => (bool) env('AWS_USE_PATH_STYLE_ENDPOINT', env('AWS_ENDPOINT') !== null),

@@ -6,7 +6,10 @@ return [
     // "log" writes mails into storage/logs/mail.log, for whoever runs the installation to pass on; "smtp" sends them.
     'default' => env('MAIL_MAILER', 'log'),
     'mailers' => [
-        'smtp' => ['transport' => 'smtp', 'scheme' => env('MAIL_SCHEME'), 'host' => env('MAIL_HOST', '127.0.0.1'), 'port' => env('MAIL_PORT', 25), 'username' => env('MAIL_USERNAME'), 'password' => env('MAIL_PASSWORD'), 'timeout' => 20],
+        'smtp' => [
+            'transport' => 'smtp', 'scheme' => env('MAIL_SCHEME'), 'host' => env('MAIL_HOST', '127.0.0.1'),
+            'port' => env('MAIL_PORT', 25), 'username' => env('MAIL_USERNAME'), 'password' => env('MAIL_PASSWORD'), 'timeout' => 20,
+        ],
         'log' => ['transport' => 'log', 'channel' => 'mail'],
         'array' => ['transport' => 'array'],
     ],

@@ -54,12 +54,14 @@ abstract class TestCase extends Base
 
     public function person(string $name = 'Ilse Brandt'): User
     {
-        return User::query()->create(['name' => $name, 'email' => uniqid('p', true).'@crisp-reel.example', 'password' => 'a long enough word']);
+        return User::query()
+            ->create(['name' => $name, 'email' => uniqid('p', true).'@crisp-reel.example', 'password' => 'a long enough word']);
     }
 
     public function scene(?User $owner = null, string $role = 'owner'): Scene
     {
-        $production = Production::query()->create(['name' => 'Test production', 'rate_num' => 24, 'rate_den' => 1, 'width' => 1280, 'height' => 720]);
+        $production = Production::query()
+            ->create(['name' => 'Test production', 'rate_num' => 24, 'rate_den' => 1, 'width' => 1280, 'height' => 720]);
         if ($owner !== null) {
             $production->members()->create(['user_id' => $owner->id, 'role' => $role]);
         }

@@ -32,11 +32,17 @@ final class AssetIntake
      *
      * @param  list<string>  $tags
      */
-    public function model(?Production $production, string $bytes, string $name, ?string $kind = null, array $tags = [], ?string $slug = null, string $credit = 'Brought in', string $licence = 'unknown'): AssetVersion
-    {
+    public function model(
+        ?Production $production, string $bytes, string $name, ?string $kind = null, array $tags = [], ?string $slug = null,
+        string $credit = 'Brought in', string $licence = 'unknown',
+    ): AssetVersion {
         if (BvhReader::looksLike($bytes)) {
             if ($kind !== null && $kind !== 'motion') {
-                throw new UserError('intake.only-motion', "\"{$name}\" is a BVH file, which holds a motion and nothing to draw.", 'Bring it in as a motion.');
+                throw new UserError(
+                    'intake.only-motion',
+                    "\"{$name}\" is a BVH file, which holds a motion and nothing to draw.",
+                    'Bring it in as a motion.',
+                );
             }
 
             return $this->bvh($production, $bytes, $name, $tags, $slug, $credit, $licence);
@@ -51,10 +57,18 @@ final class AssetIntake
             default => 'prop',
         };
         if ($kind === 'motion' && $digest['clips'] === []) {
-            throw new UserError('intake.no-motion', "There is no motion in \"{$name}\".", 'Bring it in as a prop or a performer, or export it with its animation.');
+            throw new UserError(
+                'intake.no-motion',
+                "There is no motion in \"{$name}\".",
+                'Bring it in as a prop or a performer, or export it with its animation.',
+            );
         }
         if ($kind !== 'motion' && $digest['vertices'] === 0) {
-            throw new UserError('intake.empty', "There is nothing to draw in \"{$name}\".", 'Export it with its meshes, or bring it in as a motion.');
+            throw new UserError(
+                'intake.empty',
+                "There is nothing to draw in \"{$name}\".",
+                'Export it with its meshes, or bring it in as a motion.',
+            );
         }
 
         return $this->store($production, $kind, $name, $bytes, $digest, $tags, $slug, $credit, $licence);
@@ -63,8 +77,9 @@ final class AssetIntake
     /**
      * @param  list<string>  $tags
      */
-    private function bvh(?Production $production, string $bytes, string $name, array $tags, ?string $slug, string $credit, string $licence): AssetVersion
-    {
+    private function bvh(
+        ?Production $production, string $bytes, string $name, array $tags, ?string $slug, string $credit, string $licence,
+    ): AssetVersion {
         $bvh = BvhReader::read($bytes);
         $judged = HumanRoles::judge($bvh->skeleton);
         $findings = $bvh->findings;
@@ -73,10 +88,14 @@ final class AssetIntake
         }
         $seconds = round($bvh->clip->seconds, 4);
         $facts = [
-            'seconds' => $seconds, 'frames' => $bvh->frames, 'rate' => round(1 / $bvh->frameSeconds, 3), 'joints' => $bvh->skeleton->count(), 'roles' => count($judged),
+            'seconds' => $seconds, 'frames' => $bvh->frames, 'rate' => round(1 / $bvh->frameSeconds, 3),
+            'joints' => $bvh->skeleton->count(), 'roles' => count($judged),
             'surely' => $judged === [] ? 0.0 : min(array_column($judged, 'confidence')), 'loops' => false,
         ];
-        $digest = ['kind' => 'motion', 'format' => 'bvh', 'clips' => [['name' => $name, 'seconds' => $seconds]], 'skeleton' => $bvh->skeleton->toArray(), 'judged' => $judged];
+        $digest = [
+            'kind' => 'motion', 'format' => 'bvh', 'clips' => [['name' => $name, 'seconds' => $seconds]],
+            'skeleton' => $bvh->skeleton->toArray(), 'judged' => $judged,
+        ];
 
         return $this->store($production, 'motion', $name, $bytes, $digest, $tags, $slug, $credit, $licence, $facts, $findings);
     }
@@ -90,7 +109,11 @@ final class AssetIntake
     {
         $digest = json_decode($this->blobs->get($version->digest), true);
         if (! is_array($digest) || ! is_array($digest['skeleton'] ?? null)) {
-            throw new UserError('roles.none', "\"{$version->asset->name}\" has no joints.", 'Choose a performer, or a motion that came in as a file.');
+            throw new UserError(
+                'roles.none',
+                "\"{$version->asset->name}\" has no joints.",
+                'Choose a performer, or a motion that came in as a file.',
+            );
         }
 
         /** @var array{names: list<string>, parents: list<int>, translations: list<float>, rotations: list<float>, scales: list<float>, roles: array<string, int>} $s */
@@ -103,8 +126,10 @@ final class AssetIntake
         $digest['skeleton'] = ['roles' => $roles] + $s;
 
         return $version->asset->versions()->create([
-            'number' => (int) $version->asset->versions()->max('number') + 1, 'blob' => $version->blob, 'light' => $version->light, 'picture' => $version->picture,
-            'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)), 'facts' => ['roles' => count($roles)] + $version->facts, 'findings' => $version->findings,
+            'number' => (int) $version->asset->versions()->max('number') + 1, 'blob' => $version->blob, 'light' => $version->light,
+            'picture' => $version->picture,
+            'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)),
+            'facts' => ['roles' => count($roles)] + $version->facts, 'findings' => $version->findings,
         ]);
     }
 
@@ -114,11 +139,20 @@ final class AssetIntake
      * @param  list<string>  $tags
      * @param  array<string, mixed>  $facts
      */
-    public function recipe(?Production $production, MotionRecipe $recipe, string $name, array $tags, string $slug, array $facts): AssetVersion
-    {
+    public function recipe(
+        ?Production $production,
+        MotionRecipe $recipe,
+        string $name,
+        array $tags,
+        string $slug,
+        array $facts,
+    ): AssetVersion {
         $bytes = json_encode(['format' => 'crisp-reel/motion', 'version' => 1, 'recipe' => $recipe->toArray()], JSON_THROW_ON_ERROR);
 
-        $version = $this->store($production, 'motion', $name, $bytes, ['kind' => 'motion', 'recipe' => $recipe->toArray()] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        $version = $this->store(
+            $production, 'motion', $name, $bytes, ['kind' => 'motion', 'recipe' => $recipe->toArray()] + $facts, $tags, $slug,
+            'Crisp Reel kit', 'CC0-1.0', $facts,
+        );
         // What can be set of it stands with its facts, for the card of a beat.
         $version->update(['facts' => ['recipe' => $recipe->toArray()] + $version->facts]);
 
@@ -134,7 +168,9 @@ final class AssetIntake
     {
         $size = getimagesizefromstring($png);
         $facts = ['pixels' => $size === false ? [0, 0] : [$size[0], $size[1]]];
-        $version = $this->store(null, 'picture', $name, $png, ['kind' => 'picture'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        $version = $this->store(
+            null, 'picture', $name, $png, ['kind' => 'picture'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts,
+        );
         $version->update(['picture' => $version->blob]);
 
         return $version;
@@ -147,8 +183,13 @@ final class AssetIntake
      */
     public function sound(Wave $wave, string $name, array $tags, string $slug, bool $loops): AssetVersion
     {
-        $facts = ['seconds' => round($wave->seconds(), 3), 'channels' => 1, 'sampleRate' => $wave->rate, 'codec' => 'pcm_s16le', 'loops' => $loops];
-        $version = $this->store(null, 'sound', $name, $wave->toWav(), ['kind' => 'sound'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts);
+        $facts = [
+            'seconds' => round($wave->seconds(), 3), 'channels' => 1, 'sampleRate' => $wave->rate, 'codec' => 'pcm_s16le',
+            'loops' => $loops,
+        ];
+        $version = $this->store(
+            null, 'sound', $name, $wave->toWav(), ['kind' => 'sound'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts,
+        );
         $version->update(['picture' => $this->blobs->put(WavePicture::of($wave))]);
 
         return $version;
@@ -160,14 +201,20 @@ final class AssetIntake
      * @param  array<string, mixed>|null  $facts
      * @param  list<string>  $findings
      */
-    private function store(?Production $production, string $kind, string $name, string $bytes, array $digest, array $tags, ?string $slug, string $credit, string $licence, ?array $facts = null, array $findings = []): AssetVersion
-    {
+    private function store(
+        ?Production $production, string $kind, string $name, string $bytes, array $digest, array $tags, ?string $slug, string $credit,
+        string $licence, ?array $facts = null, array $findings = [],
+    ): AssetVersion {
         $slug ??= $this->freeSlug($production, $name);
 
-        return DB::transaction(function () use ($production, $kind, $name, $bytes, $tags, $slug, $credit, $licence, $digest, $facts, $findings): AssetVersion {
+        return DB::transaction(function () use (
+            $production, $kind, $name, $bytes, $tags, $slug, $credit, $licence, $digest, $facts, $findings,
+        ): AssetVersion {
             $asset = Asset::query()->firstOrCreate(
                 ['production_id' => $production?->id, 'slug' => $slug],
-                $called = ['kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence],
+                $called = [
+                    'kind' => $kind, 'name' => Str::limit($name, 110, ''), 'tags' => $tags, 'credit' => $credit, 'licence' => $licence,
+                ],
             );
             if ($production === null) {
                 // What the house calls its things follows the house.
@@ -188,7 +235,8 @@ final class AssetIntake
         $name = Str::limit($name, 110, '');
 
         return Asset::query()->create([
-            'production_id' => $production->id, 'slug' => $this->freeSlug($production, $name), 'kind' => $kind, 'name' => $name, 'tags' => $tags, 'credit' => 'Brought in', 'licence' => 'unknown', 'source' => mb_substr($source, -290),
+            'production_id' => $production->id, 'slug' => $this->freeSlug($production, $name), 'kind' => $kind, 'name' => $name,
+            'tags' => $tags, 'credit' => 'Brought in', 'licence' => 'unknown', 'source' => mb_substr($source, -290),
         ]);
     }
 
@@ -199,8 +247,10 @@ final class AssetIntake
      * @param  array<string, mixed>|null  $facts
      * @param  list<string>  $findings
      */
-    public function version(Asset $asset, string $bytes, array $digest, ?array $facts = null, array $findings = [], ?string $light = null, ?string $picture = null): AssetVersion
-    {
+    public function version(
+        Asset $asset, string $bytes, array $digest, ?array $facts = null, array $findings = [], ?string $light = null,
+        ?string $picture = null,
+    ): AssetVersion {
         $blob = $this->blobs->put($bytes);
         $digestHash = $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
         $lightHash = $light === null ? null : $this->blobs->put($light);
@@ -233,17 +283,24 @@ final class AssetIntake
     {
         /** @var array{list<float>, list<float>} $b */
         $b = $digest['bounds'];
-        $roles = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['roles'] ?? null) ? count($digest['skeleton']['roles']) : 0;
-        $names = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? array_filter($digest['skeleton']['names'], is_string(...)) : [];
+        $roles = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['roles'] ?? null)
+            ? count($digest['skeleton']['roles'])
+            : 0;
+        $names = is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null)
+            ? array_filter($digest['skeleton']['names'], is_string(...))
+            : [];
         $shapes = is_array($digest['morphs'] ?? null) ? array_filter($digest['morphs'], is_string(...)) : [];
         $round = static fn (float $v): float => round($v, 3);
 
         return [
             'size' => array_map(static fn (int $k): float => $round($b[1][$k] - $b[0][$k]), [0, 1, 2]),
             'triangles' => $digest['triangles'], 'vertices' => $digest['vertices'], 'draws' => $digest['draws'],
-            'joints' => is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? count($digest['skeleton']['names']) : 0,
+            'joints' => is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null)
+                ? count($digest['skeleton']['names'])
+                : 0,
             'roles' => $roles, 'shapes' => count($shapes), 'style' => $digest['style'] ?? 'plain',
-            'mouths' => count(preg_grep('/^(mouth|viseme|jaw|lips?|v_|aa|ee|oh|ou|ih)/i', $shapes) ?: []), 'eyelids' => (preg_grep('/blink|eye.?(close|lid)/i', $shapes) ?: []) !== [],
+            'mouths' => count(preg_grep('/^(mouth|viseme|jaw|lips?|v_|aa|ee|oh|ou|ih)/i', $shapes) ?: []),
+            'eyelids' => (preg_grep('/blink|eye.?(close|lid)/i', $shapes) ?: []) !== [],
             'fingers' => count(preg_grep('/thumb|index|middle|ring|pinky|little|finger/i', $names) ?: []) >= 6,
             'mounts' => array_keys(is_array($digest['mounts'] ?? null) ? $digest['mounts'] : []), 'clips' => $digest['clips'] ?? [],
         ];

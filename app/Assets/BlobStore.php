@@ -43,7 +43,12 @@ final class BlobStore
         $bytes = $this->reached(fn (): string => (string) $this->disk()->get(self::path($hash)));
         if (! isset(self::$checked[$hash])) {
             if (hash('sha256', $bytes) !== $hash) {
-                throw new UserError('store.broken', 'A file in the store is damaged, or was cut off while it was written.', 'Bring it in again; the same bytes mend it. Who runs this installation finds what else it concerns with reel:store --check.', 409);
+                throw new UserError(
+                    'store.broken',
+                    'A file in the store is damaged, or was cut off while it was written.',
+                    'Bring it in again; the same bytes mend it. Who runs this installation finds what else it concerns with reel:store --check.',
+                    409,
+                );
             }
             if (count(self::$checked) >= self::REMEMBERED) {
                 self::$checked = [];
@@ -78,7 +83,9 @@ final class BlobStore
         try {
             return $ask();
         } catch (FilesystemException $e) {
-            throw $this->isLocal() ? $e : new UserError('store.away', 'The store of files cannot be reached, or refuses it.', self::AWAY, 503);
+            throw $this->isLocal()
+                ? $e
+                : new UserError('store.away', 'The store of files cannot be reached, or refuses it.', self::AWAY, 503);
         }
     }
 
@@ -123,7 +130,12 @@ final class BlobStore
             try {
                 $write($path);
             } catch (FilesystemException) {
-                throw new UserError('store.write', 'It could not be written to the store: the store cannot be reached, or refuses it.', self::AWAY, 507);
+                throw new UserError(
+                    'store.write',
+                    'It could not be written to the store: the store cannot be reached, or refuses it.',
+                    self::AWAY,
+                    507,
+                );
             }
 
             return;
@@ -138,7 +150,12 @@ final class BlobStore
             }
         } catch (Throwable $e) {
             @unlink($this->disk()->path($part));
-            throw $e instanceof UserError ? $e : new UserError('store.write', 'It could not be written to the store: the disk is full, or the store may not be written to.', 'Make room on the disk (or ask who runs this installation to) and try again; nothing half was kept.', 507);
+            throw $e instanceof UserError ? $e : new UserError(
+                'store.write',
+                'It could not be written to the store: the disk is full, or the store may not be written to.',
+                'Make room on the disk (or ask who runs this installation to) and try again; nothing half was kept.',
+                507,
+            );
         }
     }
 

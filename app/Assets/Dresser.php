@@ -39,14 +39,21 @@ final class Dresser
         if ($wishes === []) {
             return $source;
         }
-        $key = hash('sha256', json_encode([Dress::VERSION, $source, array_map(static fn (Wish $w): array => $w->toArray(), $wishes)], JSON_THROW_ON_ERROR));
+        $key = hash(
+            'sha256',
+            json_encode([Dress::VERSION, $source, array_map(static fn (Wish $w): array => $w->toArray(), $wishes)], JSON_THROW_ON_ERROR),
+        );
         $known = $this->known[$key] ?? DB::table('dressings')->where('key', $key)->value('blob');
         if (is_string($known)) {
             return $this->known[$key] = $known;
         }
         $blob = $this->blobs->put(Dress::glb($this->blobs->get($source), $wishes, $this->picture(...)));
         DB::table('dressings')->insertOrIgnore([
-            'key' => $key, 'source' => $source, 'blob' => $blob, 'pictures' => json_encode(array_values(array_unique(array_filter(array_map(static fn (Wish $w): ?string => $w->picture, $wishes)))), JSON_THROW_ON_ERROR),
+            'key' => $key, 'source' => $source, 'blob' => $blob,
+            'pictures' => json_encode(
+                array_values(array_unique(array_filter(array_map(static fn (Wish $w): ?string => $w->picture, $wishes)))),
+                JSON_THROW_ON_ERROR,
+            ),
         ]);
 
         return $this->known[$key] = $blob;
@@ -86,7 +93,10 @@ final class Dresser
             if ($variant !== null) {
                 Variants::put($draft, $variant);
             }
-            $kept = json_encode(['surfaces' => SurfaceList::of($draft)->toArray(), 'variants' => Variants::of($draft)], JSON_THROW_ON_ERROR);
+            $kept = json_encode(
+                ['surfaces' => SurfaceList::of($draft)->toArray(), 'variants' => Variants::of($draft)],
+                JSON_THROW_ON_ERROR,
+            );
             $this->assets->keep($key, $kept);
         }
 

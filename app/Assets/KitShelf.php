@@ -42,11 +42,16 @@ final class KitShelf
         $all = self::visible($production, $user);
         /** @var Builder<Asset> $fitting */
         $fitting = (clone $all)
-            ->when($text('archived') === '1', static fn (Builder $q) => $q->whereNotNull('archived_at'), static fn (Builder $q) => $q->whereNull('archived_at'))
+            ->when(
+                $text('archived') === '1',
+                static fn (Builder $q) => $q->whereNotNull('archived_at'),
+                static fn (Builder $q) => $q->whereNull('archived_at'),
+            )
             ->when($text('kind') !== '', static fn (Builder $q) => $q->where('kind', $text('kind')))
             ->when($text('licence') !== '', static fn (Builder $q) => $q->where('licence', $text('licence')))
             ->when($text('house') !== '', static fn (Builder $q) => match ($text('house')) {
-                '1' => $q->whereNull('production_id'), 'mine' => $q->whereIn('id', OwnCollection::of($user)), default => $q->where('production_id', $production->id),
+                '1' => $q->whereNull('production_id'), 'mine' => $q->whereIn('id', OwnCollection::of($user)),
+                default => $q->where('production_id', $production->id),
             })
             ->when($text('colour') !== '', static fn (Builder $q) => $q->where('colour', (int) $text('colour')))
             ->when($text('folder') !== '', static fn (Builder $q) => $q->where('folder', $text('folder')))
@@ -57,7 +62,11 @@ final class KitShelf
         $entries = [];
         foreach ($found as $row) {
             $tags = is_string($row->tags) ? json_decode($row->tags, true) : [];
-            $entries[] = ['id' => is_numeric($row->id) ? (int) $row->id : 0, 'name' => is_string($row->name) ? $row->name : '', 'tags' => is_array($tags) ? array_values(array_filter($tags, is_string(...))) : []];
+            $entries[] = [
+                'id' => is_numeric($row->id) ? (int) $row->id : 0,
+                'name' => is_string($row->name) ? $row->name : '',
+                'tags' => is_array($tags) ? array_values(array_filter($tags, is_string(...))) : [],
+            ];
         }
         $ids = trim($text('q')) === '' ? array_column($entries, 'id') : $this->search->find($text('q'), $entries);
         $ids = $this->byFacts($ids, $text);
@@ -66,7 +75,8 @@ final class KitShelf
 
         return [
             'total' => count($ids), 'assets' => $this->rows($page),
-            'licences' => array_values((clone $all)->distinct()->orderBy('licence')->pluck('licence')->all()), 'folders' => array_values((clone $all)->whereNotNull('folder')->distinct()->orderBy('folder')->pluck('folder')->all()),
+            'licences' => array_values((clone $all)->distinct()->orderBy('licence')->pluck('licence')->all()),
+            'folders' => array_values((clone $all)->whereNotNull('folder')->distinct()->orderBy('folder')->pluck('folder')->all()),
         ];
     }
 
@@ -91,7 +101,10 @@ final class KitShelf
             return [];
         }
 
-        return array_values(array_unique([...Item::query()->where('scene_id', $scene)->pluck('asset_id')->all(), ...Beat::query()->where('scene_id', $scene)->pluck('asset_id')->all()]));
+        return array_values(array_unique([
+            ...Item::query()->where('scene_id', $scene)->pluck('asset_id')->all(),
+            ...Beat::query()->where('scene_id', $scene)->pluck('asset_id')->all(),
+        ]));
     }
 
     /**
@@ -110,7 +123,9 @@ final class KitShelf
         }
         if ($sort === 'name' || $sort === 'newest') {
             $names = $sort === 'name' ? Asset::query()->whereIn('id', $ids)->pluck('name', 'id')->all() : [];
-            $sort === 'name' ? usort($ids, static fn (int $a, int $b): int => strnatcasecmp((string) $names[$a], (string) $names[$b])) : rsort($ids);
+            $sort === 'name'
+                ? usort($ids, static fn (int $a, int $b): int => strnatcasecmp((string) $names[$a], (string) $names[$b]))
+                : rsort($ids);
         }
         if ($sort !== 'length' && ! $byFacts) {
             return $ids;
@@ -122,7 +137,13 @@ final class KitShelf
             return is_numeric($v) ? (float) $v : 0.0;
         };
         [$least, $most] = self::LENGTHS[$text('length')] ?? [-1.0, INF];
-        $ids = array_values(array_filter($ids, static fn (int $id): bool => $number($id, 'seconds') > $least && $number($id, 'seconds') <= $most && ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style')) && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('parts') !== '1' || $number($id, 'joints') > 0) && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1'))));
+        $ids = array_values(array_filter(
+            $ids,
+            static fn (int $id): bool => $number($id, 'seconds') > $least && $number($id, 'seconds') <= $most
+                && ($text('style') === '' || (($facts[$id] ?? [])['style'] ?? '') === $text('style'))
+                && ($text('face') !== '1' || $number($id, 'shapes') > 0) && ($text('parts') !== '1' || $number($id, 'joints') > 0)
+                && ($text('travel') === '' || ($number($id, 'travel') > 0.3) === ($text('travel') === '1')),
+        ));
         if ($sort === 'length') {
             usort($ids, static fn (int $a, int $b): int => $number($a, 'seconds') <=> $number($b, 'seconds'));
         }
@@ -136,7 +157,9 @@ final class KitShelf
      */
     private function newest(array $ids): Collection
     {
-        return AssetVersion::query()->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $ids)->groupBy('asset_id'))->get()->keyBy('asset_id');
+        return AssetVersion::query()
+            ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $ids)->groupBy('asset_id'))->get()
+            ->keyBy('asset_id');
     }
 
     /**
@@ -162,7 +185,8 @@ final class KitShelf
     public static function row(Asset $a, ?AssetVersion $v): array
     {
         return [
-            'id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'slug' => $a->slug, 'tags' => $a->tags, 'credit' => $a->credit, 'licence' => $a->licence, 'house' => $a->production_id === null,
+            'id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'slug' => $a->slug, 'tags' => $a->tags, 'credit' => $a->credit,
+            'licence' => $a->licence, 'house' => $a->production_id === null,
             'colour' => $a->colour, 'folder' => $a->folder, 'archived' => $a->archived_at !== null, 'source' => $a->source,
             'blob' => $v?->blob, 'picture' => $v?->picture, 'facts' => $v->facts ?? [], 'version' => $v->number ?? 0,
         ];
@@ -175,32 +199,43 @@ final class KitShelf
         $scenes = Scene::query()->where('production_id', $production->id)->get(['id', 'name']);
         $uses = [];
         foreach ($scenes as $scene) {
-            $count = Item::query()->where('scene_id', $scene->id)->where('asset_id', $asset->id)->count() + Beat::query()->where('scene_id', $scene->id)->where('asset_id', $asset->id)->count();
+            $count = Item::query()->where('scene_id', $scene->id)->where('asset_id', $asset->id)->count()
+                + Beat::query()->where('scene_id', $scene->id)->where('asset_id', $asset->id)->count();
             if ($count > 0) {
                 $uses[] = ['scene' => $scene->name, 'times' => $count];
             }
         }
 
         return self::row($asset, $versions->first()) + [
-            'versions' => $versions->map(static fn (AssetVersion $v): array => ['number' => $v->number, 'blob' => $v->blob])->all(), 'uses' => $uses,
-            'arrival' => Arrival::query()->where('production_id', $production->id)->where('asset_id', $asset->id)->orderByDesc('id')->value('id'),
+            'versions' => $versions->map(static fn (AssetVersion $v): array => ['number' => $v->number, 'blob' => $v->blob])->all(),
+            'uses' => $uses,
+            'arrival' => Arrival::query()->where('production_id', $production->id)->where('asset_id', $asset->id)->orderByDesc('id')
+                ->value('id'),
             'same' => $this->same($production, $asset, $versions->first(), $user), 'since' => $asset->created_at?->toDateString(),
             'collected' => in_array($asset->id, OwnCollection::of($user), true),
-            'elsewhere' => $asset->production_id === null || $asset->production_id === $production->id ? null : Production::query()->whereKey($asset->production_id)->value('name'),
+            'elsewhere' => $asset->production_id === null || $asset->production_id === $production->id
+                ? null
+                : Production::query()->whereKey($asset->production_id)->value('name'),
         ];
     }
 
     /** @return list<string> names of other assets with the same file */
     private function same(Production $production, Asset $asset, ?AssetVersion $v, User $user): array
     {
-        return $v === null ? [] : array_values(self::visible($production, $user)->where('id', '!=', $asset->id)->whereHas('versions', static fn (Builder $q) => $q->where('blob', $v->blob))->pluck('name')->all());
+        return $v === null ? [] : array_values(self::visible($production, $user)->where('id', '!=', $asset->id)->whereHas(
+            'versions',
+            static fn (Builder $q) => $q->where('blob', $v->blob),
+        )->pluck('name')->all());
     }
 
     /** @return list<array{credit: string, licence: string, names: list<string>}> of what the production's scenes use */
     public function credits(Production $production): array
     {
         $scenes = Scene::query()->where('production_id', $production->id)->pluck('id');
-        $ids = [...Item::query()->whereIn('scene_id', $scenes)->pluck('asset_id')->all(), ...Beat::query()->whereIn('scene_id', $scenes)->pluck('asset_id')->all()];
+        $ids = [
+            ...Item::query()->whereIn('scene_id', $scenes)->pluck('asset_id')->all(),
+            ...Beat::query()->whereIn('scene_id', $scenes)->pluck('asset_id')->all(),
+        ];
         foreach (Item::query()->whereIn('scene_id', $scenes)->whereNotNull('surfaces')->get('surfaces') as $item) {
             array_push($ids, ...array_column($item->surfaces ?? [], 'picture'));
         }

@@ -21,14 +21,22 @@ final class OwnCollection
      */
     public static function narrow(Builder $query, Production $production, User $user): void
     {
-        $query->where(static fn (Builder $q) => $q->whereNull('production_id')->orWhere('production_id', $production->id)->orWhereIn('id', self::of($user)));
+        $query->where(
+            static fn (Builder $q) => $q->whereNull('production_id')->orWhere('production_id', $production->id)
+                ->orWhereIn('id', self::of($user))
+        );
     }
 
     /** @return list<int> */
     public static function of(User $user): array
     {
-        return array_values(array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, DB::table('collected')->join('assets', 'assets.id', '=', 'collected.asset_id')->where('collected.user_id', $user->id)
-            ->where(static fn ($q) => $q->whereNull('assets.production_id')->orWhereIn('assets.production_id', DB::table('members')->where('user_id', $user->id)->select('production_id')))->pluck('assets.id')->all()));
+        return array_values(array_map(static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0, DB::table('collected')->join(
+            'assets', 'assets.id', '=', 'collected.asset_id',
+        )->where('collected.user_id', $user->id)
+            ->where(static fn ($q) => $q->whereNull('assets.production_id')->orWhereIn(
+                'assets.production_id',
+                DB::table('members')->where('user_id', $user->id)->select('production_id'),
+            ))->pluck('assets.id')->all()));
     }
 
     public static function keep(User $user, Asset $asset, bool $keep): void
@@ -46,12 +54,17 @@ final class OwnCollection
 
         return DB::transaction(static function () use ($production, $asset): Asset {
             $version = $asset->versions()->orderByDesc('number')->firstOrFail();
-            $there = Asset::query()->where('production_id', $production->id)->where('kind', $asset->kind)->where('name', $asset->name)->whereHas('versions', static fn (Builder $q) => $q->where('blob', $version->blob))->first();
+            $there = Asset::query()->where('production_id', $production->id)->where('kind', $asset->kind)->where('name', $asset->name)
+                ->whereHas('versions', static fn (Builder $q) => $q->where('blob', $version->blob))->first();
             if ($there !== null) {
                 return $there;
             }
             $own = $asset->replicate(['folder', 'archived_at']);
-            $own->fill(['production_id' => $production->id, 'slug' => self::freeSlug($production, $asset->slug), 'source' => Str::limit('From '.Production::query()->whereKey($asset->production_id)->value('name'), 280)]);
+            $own->fill([
+                'production_id' => $production->id,
+                'slug' => self::freeSlug($production, $asset->slug),
+                'source' => Str::limit('From '.Production::query()->whereKey($asset->production_id)->value('name'), 280),
+            ]);
             $own->save();
             $own->versions()->create(['number' => 1] + $version->only(['blob', 'digest', 'light', 'picture', 'facts', 'findings']));
 

@@ -36,8 +36,14 @@ final class PictureMaker
     /** Pictures of one go: the ground reaches no farther. */
     public const AT_ONCE = 60;
 
-    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly BlobStore $blobs, private readonly StoredAssets $stored, private readonly SceneStream $stream)
-    {
+    public function __construct(
+        private readonly RenderDesk $desk,
+        private readonly FramePainter $painter,
+        private readonly FrameStore $frames,
+        private readonly BlobStore $blobs,
+        private readonly StoredAssets $stored,
+        private readonly SceneStream $stream,
+    ) {
     }
 
     public function queue(): void
@@ -48,7 +54,8 @@ final class PictureMaker
     /** All of the house's pictures are to be drawn again. */
     public function forget(): void
     {
-        AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->whereIn('kind', self::KINDS))->update(['picture' => null]);
+        AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->whereIn('kind', self::KINDS))
+            ->update(['picture' => null]);
     }
 
     /** @return int how many of those that have no picture were looked at */
@@ -60,7 +67,10 @@ final class PictureMaker
         return $versions->count();
     }
 
-    /** The first that has none, alone. It is marked as one that cannot be drawn before it is tried: should it end the worker, it is tried no more. */
+    /**
+     * The first that has none, alone. It is marked as one that cannot be drawn before it is tried: should it end the
+     * worker, it is tried no more.
+     */
     public function one(): int
     {
         $version = $this->wanting()->first();
@@ -140,7 +150,8 @@ final class PictureMaker
     /** @return Collection<int, AssetVersion> */
     private function wanting(): Collection
     {
-        return AssetVersion::query()->with('asset')->whereHas('asset', static fn ($q) => $q->whereIn('kind', self::KINDS)->whereNull('archived_at'))->whereNull('picture')
+        return AssetVersion::query()->with('asset')
+            ->whereHas('asset', static fn ($q) => $q->whereIn('kind', self::KINDS)->whereNull('archived_at'))->whereNull('picture')
             ->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->groupBy('asset_id'))->orderBy('id')->limit(self::AT_ONCE)->get();
     }
 
@@ -148,8 +159,10 @@ final class PictureMaker
     private function document(array $versions): Document
     {
         $assets = $items = $beats = $cameras = $shots = [];
-        $figure = Asset::query()->where('slug', 'oda-ferrant')->whereNull('production_id')->first()?->versions()->orderByDesc('number')->first();
-        $partner = Asset::query()->where('slug', 'bram-tiel')->whereNull('production_id')->first()?->versions()->orderByDesc('number')->first();
+        $figure = Asset::query()->where('slug', 'oda-ferrant')->whereNull('production_id')->first()?->versions()->orderByDesc('number')
+            ->first();
+        $partner = Asset::query()->where('slug', 'bram-tiel')->whereNull('production_id')->first()?->versions()->orderByDesc('number')
+            ->first();
         foreach ($versions as $n => $v) {
             $motion = $v->asset->kind === 'motion';
             $body = $motion ? PreviewMaker::comesWith($v) ?? ($n % 2 === 0 ? $figure : $partner) ?? $figure : $v;
@@ -159,24 +172,45 @@ final class PictureMaker
             $x = ($n - intdiv(count($versions), 2)) * self::APART;
             $bounds = $this->bounds($body);
             // What hangs by its origin is lifted off the ground.
-            $y = $v->asset->kind === 'set' && ! $this->isAlone($v) ? max(0.0, -$bounds[0][1]) : AssetDigest::rise($this->stored->byHash($body->digest));
+            $y = $v->asset->kind === 'set' && ! $this->isAlone($v)
+                ? max(0.0, -$bounds[0][1])
+                : AssetDigest::rise($this->stored->byHash($body->digest));
             $id = "v{$body->id}";
-            $assets[$id] = ['id' => $id, 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => $v->asset->name, 'blob' => $body->blob, 'digest' => $body->digest];
-            $items[] = ['id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id, 'position' => [$x, $y, 0.0], 'headingDeg' => 0.0];
+            $assets[$id] = [
+                'id' => $id, 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => $v->asset->name, 'blob' => $body->blob,
+                'digest' => $body->digest,
+            ];
+            $items[] = [
+                'id' => "i{$n}", 'kind' => $motion ? 'performer' : $v->asset->kind, 'name' => "Asset {$n}", 'asset' => $id,
+                'position' => [$x, $y, 0.0], 'headingDeg' => 0.0,
+            ];
             if ($motion) {
-                $assets["m{$v->id}"] = ['id' => "m{$v->id}", 'kind' => 'motion', 'name' => $v->asset->name, 'blob' => $v->blob, 'digest' => $v->digest];
+                $assets["m{$v->id}"] = [
+                    'id' => "m{$v->id}", 'kind' => 'motion', 'name' => $v->asset->name, 'blob' => $v->blob, 'digest' => $v->digest,
+                ];
                 $seconds = is_numeric($v->facts['seconds'] ?? null) ? (float) $v->facts['seconds'] : 2.0;
-                $at = ['wave' => 1.2, 'hand-over' => 1.6, 'receive' => 1.7, 'talk' => 1.0, 'walk-to-mark' => 2.2][$v->asset->slug] ?? $seconds * 0.4;
-                $beats[] = ['id' => "b{$n}", 'item' => "i{$n}", 'motion' => "m{$v->id}", 'start' => 0, 'sourceIn' => max(0.0, $at - $n / 24), 'root' => 'spot'];
+                $at = ['wave' => 1.2, 'hand-over' => 1.6, 'receive' => 1.7, 'talk' => 1.0, 'walk-to-mark' => 2.2][$v->asset->slug]
+                    ?? $seconds * 0.4;
+                $beats[] = [
+                    'id' => "b{$n}", 'item' => "i{$n}", 'motion' => "m{$v->id}", 'start' => 0, 'sourceIn' => max(0.0, $at - $n / 24),
+                    'root' => 'spot',
+                ];
             }
             [$from, $to] = $motion ? [[$x + 2.1, 1.35, 3.7], [$x, 0.86, 0.0]] : self::view($v->asset->kind, $bounds, [$x, $y, 0.0]);
-            $cameras[] = ['id' => "c{$n}", 'letter' => 'A', 'name' => '', 'keys' => [['frame' => 0, 'position' => $from, 'rotation' => Q4::lookAt($from, $to), 'focalMm' => 50.0, 'fStop' => 11.0]]];
+            $cameras[] = [
+                'id' => "c{$n}",
+                'letter' => 'A',
+                'name' => '',
+                'keys' => [['frame' => 0, 'position' => $from, 'rotation' => Q4::lookAt($from, $to), 'focalMm' => 50.0, 'fStop' => 11.0]],
+            ];
             $shots[] = ['id' => "s{$n}", 'camera' => "c{$n}", 'in' => $n, 'out' => $n + 1];
         }
 
         return Document::fromArray([
-            'format' => Document::FORMAT, 'version' => 1, 'name' => 'Pictures', 'rate' => [24, 1], 'width' => 320, 'height' => 240, 'mood' => 'neutral',
-            'assets' => array_values($assets), 'items' => $items, 'beats' => $beats, 'links' => [], 'cameras' => $cameras, 'shots' => $shots,
+            'format' => Document::FORMAT, 'version' => 1, 'name' => 'Pictures', 'rate' => [24, 1], 'width' => 320, 'height' => 240,
+            'mood' => 'neutral',
+            'assets' => array_values($assets), 'items' => $items, 'beats' => $beats, 'links' => [], 'cameras' => $cameras,
+            'shots' => $shots,
         ]);
     }
 

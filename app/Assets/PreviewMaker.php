@@ -46,7 +46,10 @@ final class PreviewMaker
     {
         $y = $lifted && $thing['kind'] === 'prop' ? AssetDigest::rise(app(StoredAssets::class)->byHash($thing['digest'])) : 0.0;
         $assets = [['id' => 'a0'] + $thing];
-        $items = [['id' => 'i0', 'kind' => $thing['kind'], 'name' => $thing['name'], 'asset' => 'a0', 'position' => [0.0, $y, 0.0], 'headingDeg' => 0.0]];
+        $items = [[
+            'id' => 'i0', 'kind' => $thing['kind'], 'name' => $thing['name'], 'asset' => 'a0', 'position' => [0.0, $y, 0.0],
+            'headingDeg' => 0.0,
+        ]];
         $beats = [];
         $seconds = 1 / 24;
         $idle = $motion ?? ($thing['kind'] === 'performer' && self::isHuman($thing) ? self::house('idle') : null);
@@ -55,18 +58,29 @@ final class PreviewMaker
             $length = is_numeric($idle->facts['seconds'] ?? null) ? (float) $idle->facts['seconds'] : 4.0;
             $loops = ($idle->facts['loops'] ?? false) === true;
             $seconds = min(self::LONGEST_SECONDS, $motion === null ? 4.0 : $length);
-            $beats[] = ['id' => 'b0', 'item' => 'i0', 'motion' => 'm0', 'start' => 0, 'root' => 'spot', 'loops' => $loops ? max(1, (int) ceil($seconds / max(0.1, $length))) : 1];
+            $beats[] = [
+                'id' => 'b0',
+                'item' => 'i0',
+                'motion' => 'm0',
+                'start' => 0,
+                'root' => 'spot',
+                'loops' => $loops ? max(1, (int) ceil($seconds / max(0.1, $length))) : 1,
+            ];
         }
         if ($beside) {
             $person = self::house('bram-tiel');
             $x = $this->halfWidth($thing) + 0.7;
             if ($person !== null) {
                 $assets[] = ['id' => 'p0'] + self::thing($person);
-                $items[] = ['id' => 'i1', 'kind' => 'performer', 'name' => 'A person', 'asset' => 'p0', 'position' => [$x, 0.0, 0.0], 'headingDeg' => 0.0];
+                $items[] = [
+                    'id' => 'i1', 'kind' => 'performer', 'name' => 'A person', 'asset' => 'p0', 'position' => [$x, 0.0, 0.0],
+                    'headingDeg' => 0.0,
+                ];
             }
         }
         $document = Document::fromArray([
-            'format' => Document::FORMAT, 'version' => 1, 'name' => 'Preview', 'rate' => [24, 1], 'width' => 640, 'height' => 480, 'mood' => 'neutral',
+            'format' => Document::FORMAT, 'version' => 1, 'name' => 'Preview', 'rate' => [24, 1], 'width' => 640, 'height' => 480,
+            'mood' => 'neutral',
             'assets' => $assets, 'items' => $items, 'beats' => $beats, 'links' => [], 'cameras' => [], 'shots' => [],
         ]);
         $scene = $this->stream->compileDocument($document);
@@ -98,7 +112,10 @@ final class PreviewMaker
     /** Who a motion came with, if anyone did. */
     public static function comesWith(AssetVersion $motion): ?AssetVersion
     {
-        foreach (Arrival::query()->with('asset')->where('production_id', $motion->asset->production_id)->where('kind', 'performer')->whereNotNull('asset_id')->orderByDesc('id')->get() as $arrival) {
+        foreach (Arrival::query()->with('asset')->where(
+            'production_id',
+            $motion->asset->production_id,
+        )->where('kind', 'performer')->whereNotNull('asset_id')->orderByDesc('id')->get() as $arrival) {
             if (in_array($motion->asset_id, $arrival->motions, true) && $arrival->asset?->kind === 'performer') {
                 return $arrival->asset->versions()->with('asset')->orderByDesc('number')->first();
             }
@@ -119,7 +136,8 @@ final class PreviewMaker
 
     public static function house(string $slug): ?AssetVersion
     {
-        return Asset::query()->where('slug', $slug)->whereNull('production_id')->first()?->versions()->with('asset')->orderByDesc('number')->first();
+        return Asset::query()->where('slug', $slug)->whereNull('production_id')->first()?->versions()->with('asset')->orderByDesc('number')
+            ->first();
     }
 
     /** @param  Thing  $thing */

@@ -24,7 +24,11 @@ final readonly class RoleSheet
     {
         $digest = $assets->byHash($version->digest);
         if (! is_array($digest['skeleton'] ?? null)) {
-            throw new UserError('roles.none', "\"{$version->asset->name}\" has no joints.", 'Choose a performer, or a motion that came in as a file.');
+            throw new UserError(
+                'roles.none',
+                "\"{$version->asset->name}\" has no joints.",
+                'Choose a performer, or a motion that came in as a file.',
+            );
         }
 
         /** @var array{names: list<string>, parents: list<int>, translations: list<float>, rotations: list<float>, scales: list<float>, roles: array<string, int>} $s */
@@ -34,7 +38,11 @@ final readonly class RoleSheet
         $judged = HumanRoles::judge($skeleton);
         $roles = [];
         foreach (HumanRoles::chosen($skeleton, $chosen) as $role => $joint) {
-            $roles[$role] = ['joint' => $skeleton->names[$joint], 'confidence' => isset($chosen[$role]) ? 1.0 : $judged[$role]['confidence'], 'byHand' => isset($chosen[$role])];
+            $roles[$role] = [
+                'joint' => $skeleton->names[$joint],
+                'confidence' => isset($chosen[$role]) ? 1.0 : $judged[$role]['confidence'],
+                'byHand' => isset($chosen[$role]),
+            ];
         }
 
         return new self($skeleton->names, $roles);

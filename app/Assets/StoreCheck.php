@@ -53,7 +53,10 @@ final class StoreCheck
     {
         $count = 0;
         foreach ($this->blobs->disk()->allFiles() as $path) {
-            if (preg_match('/\.part(-[0-9a-f]{12})?$/', $path) === 1 && $this->blobs->disk()->lastModified($path) < time() - self::OLD_SECONDS) {
+            if (
+                preg_match('/\.part(-[0-9a-f]{12})?$/', $path) === 1
+                    && $this->blobs->disk()->lastModified($path) < time() - self::OLD_SECONDS
+            ) {
                 $this->blobs->disk()->delete($path);
                 $count++;
             }
@@ -67,20 +70,37 @@ final class StoreCheck
     {
         $all = [];
         foreach (['blob', 'digest', 'light', 'picture'] as $column) {
-            $all = [...$all, ...DB::table('asset_versions')->whereNotNull($column)->where($column, '!=', '')->distinct()->pluck($column)->all()];
+            $all = [
+                ...$all,
+                ...DB::table('asset_versions')->whereNotNull($column)->where($column, '!=', '')->distinct()->pluck($column)->all(),
+            ];
         }
-        $all = [...$all, ...DB::table('arrivals')->distinct()->pluck('original')->all(), ...DB::table('dressings')->distinct()->pluck('blob')->all()];
+        $all = [
+            ...$all, ...DB::table('arrivals')->distinct()->pluck('original')->all(),
+            ...DB::table('dressings')->distinct()->pluck('blob')->all(),
+        ];
 
-        return array_values(array_unique(array_filter($all, static fn (mixed $h): bool => is_string($h) && preg_match('/^[0-9a-f]{64}$/', $h) === 1)));
+        return array_values(array_unique(array_filter(
+            $all,
+            static fn (mixed $h): bool => is_string($h) && preg_match('/^[0-9a-f]{64}$/', $h) === 1,
+        )));
     }
 
     /** @return Broken */
     private function entry(string $hash, string $what): array
     {
-        $versions = DB::table('asset_versions')->join('assets', 'assets.id', '=', 'asset_versions.asset_id')->leftJoin('productions', 'productions.id', '=', 'assets.production_id')
-            ->where(static fn ($q) => $q->where('blob', $hash)->orWhere('digest', $hash)->orWhere('light', $hash)->orWhere('picture', $hash))
+        $versions = DB::table('asset_versions')->join('assets', 'assets.id', '=', 'asset_versions.asset_id')
+            ->leftJoin('productions', 'productions.id', '=', 'assets.production_id')
+            ->where(
+                static fn ($q) => $q->where('blob', $hash)->orWhere('digest', $hash)->orWhere('light', $hash)->orWhere('picture', $hash)
+            )
             ->get(['assets.name', 'assets.production_id', 'productions.name as production', 'asset_versions.number']);
-        $uses = $versions->map(static fn (object $v): string => sprintf('"%s" (%s, version %d)', $v->name, $v->production_id === null ? 'house kit' : "production \"{$v->production}\"", $v->number))->all();
+        $uses = $versions->map(static fn (object $v): string => sprintf(
+            '"%s" (%s, version %d)',
+            $v->name,
+            $v->production_id === null ? 'house kit' : "production \"{$v->production}\"",
+            $v->number,
+        ))->all();
         foreach (DB::table('arrivals')->where('original', $hash)->limit(5)->pluck('path') as $path) {
             $uses[] = 'the file that arrived as "'.(is_string($path) ? $path : '?').'"';
         }
@@ -88,6 +108,11 @@ final class StoreCheck
             $uses[] = 'render '.(is_string($id) ? $id : '?');
         }
 
-        return ['hash' => $hash, 'what' => $what, 'uses' => array_values($uses), 'house' => $versions->contains(static fn (object $v): bool => $v->production_id === null)];
+        return [
+            'hash' => $hash,
+            'what' => $what,
+            'uses' => array_values($uses),
+            'house' => $versions->contains(static fn (object $v): bool => $v->production_id === null),
+        ];
     }
 }

@@ -60,7 +60,8 @@ final class Chaos
     {
         $random = new Randomizer(new Mt19937($seed));
         $password = Str::random(24);
-        $user = User::query()->create(['name' => 'Chaos', 'email' => Str::lower(Str::random(12)).'@crisp-reel.example', 'password' => $password]);
+        $user = User::query()
+            ->create(['name' => 'Chaos', 'email' => Str::lower(Str::random(12)).'@crisp-reel.example', 'password' => $password]);
         $production = Production::query()->create(['name' => 'Chaos', 'rate_num' => 24, 'rate_den' => 1, 'width' => 160, 'height' => 90]);
         $production->members()->create(['user_id' => $user->id, 'role' => 'owner']);
         $scene = $production->scenes()->create(['name' => 'Chaos', 'mood' => 'dusk']);
@@ -88,13 +89,18 @@ final class Chaos
             $this->again(static fn () => $user->delete());
         }
 
-        return ['seed' => $seed, 'kills' => $this->kills, 'edits_acknowledged' => count($this->acknowledged), 'calls_sent_again' => $this->unanswered, 'slowest_back_seconds' => round($this->slowest, 2), 'slowest_back_database_seconds' => round($this->slowestDatabase, 2), 'lost' => $this->lost];
+        return [
+            'seed' => $seed, 'kills' => $this->kills, 'edits_acknowledged' => count($this->acknowledged),
+            'calls_sent_again' => $this->unanswered, 'slowest_back_seconds' => round($this->slowest, 2),
+            'slowest_back_database_seconds' => round($this->slowestDatabase, 2), 'lost' => $this->lost,
+        ];
     }
 
     private function stage(Visitor $v, Scene $scene): string
     {
         $answer = $this->sent($v, "/api/scenes/{$scene->id}/edits", ['call' => (string) Str::uuid(), 'commands' => [
-            ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 8],
+            ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+            ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 8],
             ['do' => 'camera.add', 'position' => [0, 1.4, 3], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0],
         ]]);
         if ($answer === null) {
@@ -106,15 +112,23 @@ final class Chaos
 
     private function asks(Visitor $v, Scene $scene, int $frames): string
     {
-        $answer = $this->sent($v, "/api/scenes/{$scene->id}/renders", ['call' => (string) Str::uuid(), 'from' => 0, 'to' => $frames, 'width' => 160, 'height' => 90, 'format' => 'mp4', 'quality' => 'draft']);
+        $answer = $this->sent($v, "/api/scenes/{$scene->id}/renders", [
+            'call' => (string) Str::uuid(), 'from' => 0, 'to' => $frames, 'width' => 160, 'height' => 90, 'format' => 'mp4',
+            'quality' => 'draft',
+        ]);
 
-        return is_array($answer) && is_array($answer['render'] ?? null) && is_string($answer['render']['id'] ?? null) ? $answer['render']['id'] : throw new RuntimeException('The render could not be asked for. '.implode(' ', $this->lost));
+        return is_array($answer) && is_array($answer['render'] ?? null) && is_string($answer['render']['id'] ?? null)
+            ? $answer['render']['id']
+            : throw new RuntimeException('The render could not be asked for. '.implode(' ', $this->lost));
     }
 
     private function edit(Visitor $v, Scene $scene, string $item): void
     {
         $call = (string) Str::uuid();
-        $answer = $this->sent($v, "/api/scenes/{$scene->id}/edits", ['call' => $call, 'commands' => [['do' => 'item.place', 'item' => $item, 'headingDeg' => (count($this->acknowledged) * 7) % 360]]]);
+        $answer = $this->sent($v, "/api/scenes/{$scene->id}/edits", [
+            'call' => $call,
+            'commands' => [['do' => 'item.place', 'item' => $item, 'headingDeg' => (count($this->acknowledged) * 7) % 360]],
+        ]);
         if ($answer !== null && is_int($answer['revision'] ?? null)) {
             $this->acknowledged[$call] = $answer['revision'];
         }
@@ -224,7 +238,10 @@ final class Chaos
     /** @return non-empty-list<string> names of what can be killed, as the supervisor calls them */
     private function parts(): array
     {
-        return ['database', 'reel:nginx', 'reel:fpm', 'reel:render-1', 'reel:desk-1', 'reel:intake', 'reel:pulse', 'reel:render-1', 'reel:render-1'];
+        return [
+            'database', 'reel:nginx', 'reel:fpm', 'reel:render-1', 'reel:desk-1', 'reel:intake', 'reel:pulse', 'reel:render-1',
+            'reel:render-1',
+        ];
     }
 
     private function pid(string $part): int

@@ -42,7 +42,8 @@ final class CoreBench
 
         return [
             'frames' => $compiled->frames, 'settle_ms' => ($settled - $begin) / 1e6, 'bake_ms' => ($baked - $settled) / 1e6,
-            'bake_ms_per_scene_second' => ($baked - $settled) / 1e6 / $seconds, 'whole_scene_at_any_frame_ms' => ($evaluated - $baked) / 3e8,
+            'bake_ms_per_scene_second' => ($baked - $settled) / 1e6 / $seconds,
+            'whole_scene_at_any_frame_ms' => ($evaluated - $baked) / 3e8,
         ];
     }
 
@@ -82,7 +83,10 @@ final class CoreBench
             }
         }
 
-        return ['joints' => $skeleton->count(), 'core_ms_per_pose' => $ours, 'three_ms_per_pose' => $three['ms'], 'ratio' => $ours / $three['ms'], 'largest_difference_m' => $worst];
+        return [
+            'joints' => $skeleton->count(), 'core_ms_per_pose' => $ours, 'three_ms_per_pose' => $three['ms'],
+            'ratio' => $ours / $three['ms'], 'largest_difference_m' => $worst,
+        ];
     }
 
     /** The lane of the first performer. */
@@ -105,7 +109,11 @@ final class CoreBench
         $p->setTimeout(120)->run();
         unlink($file);
         if (! $p->isSuccessful()) {
-            throw new UserError('bench.node', 'Node could not run the three.js side: '.trim($p->getErrorOutput()), 'Run bin/start once, so that the npm packages are installed.');
+            throw new UserError(
+                'bench.node',
+                'Node could not run the three.js side: '.trim($p->getErrorOutput()),
+                'Run bin/start once, so that the npm packages are installed.',
+            );
         }
 
         /** @var array{ms: float, places: array<string, list<float>>} $data */

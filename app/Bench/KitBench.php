@@ -22,7 +22,9 @@ final class KitBench
 {
     private const ASSETS = 2000;
 
-    private const WORDS = ['red', 'old', 'harbour', 'chair', 'table', 'box', 'lamp', 'rope', 'bucket', 'door', 'tree', 'boat', 'hat', 'clock'];
+    private const WORDS = [
+        'red', 'old', 'harbour', 'chair', 'table', 'box', 'lamp', 'rope', 'bucket', 'door', 'tree', 'boat', 'hat', 'clock',
+    ];
 
     public function __construct(private readonly BlobStore $blobs, private readonly KitShelf $shelf)
     {
@@ -37,10 +39,14 @@ final class KitBench
     /** @return array<string, float|int> */
     private function search(Production $production, User $user): array
     {
-        $like = AssetVersion::query()->whereHas('asset', static fn ($q) => $q->where('slug', 'lantern')->whereNull('production_id'))->firstOrFail();
+        $like = AssetVersion::query()->whereHas('asset', static fn ($q) => $q->where('slug', 'lantern')->whereNull('production_id'))
+            ->firstOrFail();
         for ($n = 0; $n < self::ASSETS; $n++) {
             [$a, $b] = [self::WORDS[$n % 14], self::WORDS[intdiv($n, 14) % 14]];
-            $asset = Asset::query()->create(['production_id' => $production->id, 'slug' => "thing-{$n}", 'kind' => 'prop', 'name' => ucfirst($a)." {$b} {$n}", 'tags' => [$a, $b], 'credit' => 'Nobody', 'licence' => 'CC0-1.0']);
+            $asset = Asset::query()->create([
+                'production_id' => $production->id, 'slug' => "thing-{$n}", 'kind' => 'prop', 'name' => ucfirst($a)." {$b} {$n}",
+                'tags' => [$a, $b], 'credit' => 'Nobody', 'licence' => 'CC0-1.0',
+            ]);
             $asset->versions()->create(['number' => 1] + $like->only(['blob', 'digest', 'light', 'picture', 'facts', 'findings']));
         }
         $worst = 0.0;
@@ -54,7 +60,10 @@ final class KitBench
     /** @return array<string, float|int> */
     private function dress(): array
     {
-        $glb = $this->blobs->get(AssetVersion::query()->whereHas('asset', static fn ($q) => $q->where('slug', 'oda-ferrant')->whereNull('production_id'))->orderByDesc('number')->firstOrFail()->blob);
+        $glb = $this->blobs->get(AssetVersion::query()->whereHas(
+            'asset',
+            static fn ($q) => $q->where('slug', 'oda-ferrant')->whereNull('production_id'),
+        )->orderByDesc('number')->firstOrFail()->blob);
         $read = self::median(static fn () => GltfDraft::open($glb)->toGlb(), 5);
         $coat = SurfaceList::of(GltfDraft::open($glb))->toArray()[0]['key'];
         $dyed = self::median(static fn () => Dress::glb($glb, [new Wish($coat, '#2f8f4f')], static fn (string $hash): string => ''), 5);
@@ -79,7 +88,11 @@ final class KitBench
             $fabric = Fabric::make($points, $index, ['bend' => $bend, 'pins' => [['low' => [-1, -0.01, -1], 'high' => [2, 0.01, 1]]]]);
             $still = array_fill(0, 3 * $fabric->count(), 0.0);
 
-            return self::median(static fn () => (new ClothSolver($fabric, $fabric->rest))->advance(ClothSolver::STEPS, $fabric->rest, $fabric->rest, $still), 5);
+            return self::median(
+                static fn () => (new ClothSolver($fabric, $fabric->rest))
+                    ->advance(ClothSolver::STEPS, $fabric->rest, $fabric->rest, $still),
+                5,
+            );
         };
         $soft = $second(0.05);
         $stiff = $second(0.6);

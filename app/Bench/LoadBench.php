@@ -47,7 +47,9 @@ final class LoadBench
         $password = Str::random(24);
         try {
             for ($n = 0; $n < $readers + $editors; $n++) {
-                $user = $people[] = User::query()->create(['name' => "Visitor {$n}", 'email' => Str::lower(Str::random(12)).'@crisp-reel.example', 'password' => $password]);
+                $user = $people[] = User::query()->create([
+                    'name' => "Visitor {$n}", 'email' => Str::lower(Str::random(12)).'@crisp-reel.example', 'password' => $password,
+                ]);
                 $scene->production->members()->create(['user_id' => $user->id, 'role' => $n < $editors ? 'editor' : 'viewer']);
             }
             $visitors = array_map(static function (User $u) use ($http, $base, $password): Visitor {
@@ -60,7 +62,12 @@ final class LoadBench
             $all = [];
             $kinds = $this->kinds($scene);
             foreach ($visitors as $n => $v) {
-                $all[] = Coroutine::of(fn () => $n < $editors ? $this->edits($v, $scene->id, $kinds[$n % count($kinds)], $n) : $this->looks($v, $scene->id, $n));
+                $all[] = Coroutine::of(fn () => $n < $editors ? $this->edits(
+                    $v,
+                    $scene->id,
+                    $kinds[$n % count($kinds)],
+                    $n,
+                ) : $this->looks($v, $scene->id, $n));
             }
             Utils::settle($all)->wait();
             $memory = self::megabytes();
@@ -84,7 +91,9 @@ final class LoadBench
         while (microtime(true) < $this->end) {
             $answer = yield $this->timed('changes', $v, 'GET', "/api/scenes/{$scene}/changes?since={$since}&window=w{$n}", null, $wait);
             $wait = self::LOOK_MS;
-            $got = $answer instanceof ResponseInterface && $answer->getStatusCode() === 200 ? json_decode((string) $answer->getBody(), true) : null;
+            $got = $answer instanceof ResponseInterface && $answer->getStatusCode() === 200
+                ? json_decode((string) $answer->getBody(), true)
+                : null;
             if (! is_array($got)) {
                 $this->counts['errors']++;
 
@@ -93,7 +102,11 @@ final class LoadBench
             $since = is_int($got['revision'] ?? null) ? $got['revision'] : $since;
             $blocks = is_array($got['manifest'] ?? null) && is_array($got['manifest']['blocks'] ?? null) ? $got['manifest']['blocks'] : [];
             $new = array_filter($blocks, static fn (mixed $hash): bool => is_string($hash) && ! isset($have[$hash]));
-            $pairs = array_map(static fn (int|string $k, mixed $hash): string => $k.':'.(is_string($hash) ? $hash : ''), array_keys($new), $new);
+            $pairs = array_map(
+                static fn (int|string $k, mixed $hash): string => $k.':'.(is_string($hash) ? $hash : ''),
+                array_keys($new),
+                $new,
+            );
             foreach (array_chunk($pairs, 8) as $some) {
                 if (microtime(true) > $this->end) {
                     break;
@@ -133,7 +146,10 @@ final class LoadBench
             static fn (int $k): array => ['do' => 'item.place', 'item' => $person, 'headingDeg' => ($k * 7) % 360],
             static fn (int $k): array => ['do' => 'camera.set', 'camera' => $camera, 'name' => "View {$k}"],
             static fn (int $k): array => ['do' => 'shot.move', 'shot' => $shot->id, 'frame' => (int) $shot->in_frame + $k % 5],
-            static fn (int $k): array => ['do' => 'camera.key', 'camera' => $other, 'frame' => 10, 'position' => [0.0, 1.5 + ($k % 9) / 10, 6.0], 'rotation' => [0.0, 0.0, 0.0, 1.0]],
+            static fn (int $k): array => [
+                'do' => 'camera.key', 'camera' => $other, 'frame' => 10, 'position' => [0.0, 1.5 + ($k % 9) / 10, 6.0],
+                'rotation' => [0.0, 0.0, 0.0, 1.0],
+            ],
             static fn (int $k): array => ['do' => 'beat.set', 'beat' => $beat->id, 'speed' => 1.0 + ($k % 5) / 20],
         ];
     }
@@ -146,7 +162,14 @@ final class LoadBench
     {
         $wait = 400 * $n;
         for ($k = 1; microtime(true) < $this->end; $k++) {
-            $answer = yield $this->timed('edit', $v, 'POST', "/api/scenes/{$scene}/edits", ['call' => (string) Str::uuid(), 'commands' => [$edit($k)]], $wait);
+            $answer = yield $this->timed(
+                'edit',
+                $v,
+                'POST',
+                "/api/scenes/{$scene}/edits",
+                ['call' => (string) Str::uuid(), 'commands' => [$edit($k)]],
+                $wait,
+            );
             $wait = self::EDIT_MS;
             $status = $answer instanceof ResponseInterface ? $answer->getStatusCode() : 0;
             $this->counts['conflicts'] += $status === 409 ? 1 : 0;
@@ -178,7 +201,13 @@ final class LoadBench
             $out["{$kind}_p95_ms"] = round($t[min(count($t) - 1, (int) floor(0.95 * count($t)))], 1);
         }
 
-        return $out + ['blocks' => $this->counts['blocks'], 'blocks_refused_percent' => round(100 * $this->counts['refused'] / max(1, $this->counts['blocks']), 2), 'conflicts' => $this->counts['conflicts'], 'errors' => $this->counts['errors'], 'web_memory_mb' => round($memory, 1)];
+        return $out + [
+            'blocks' => $this->counts['blocks'],
+            'blocks_refused_percent' => round(100 * $this->counts['refused'] / max(1, $this->counts['blocks']), 2),
+            'conflicts' => $this->counts['conflicts'],
+            'errors' => $this->counts['errors'],
+            'web_memory_mb' => round($memory, 1),
+        ];
     }
 
     /** Of the web processes, what they share counted once: proportional set size, summed. */
@@ -186,7 +215,11 @@ final class LoadBench
     {
         $sum = 0.0;
         foreach (glob('/proc/[0-9]*/cmdline') ?: [] as $file) {
-            if (preg_match('/^(php-fpm|nginx)/', (string) @file_get_contents($file)) === 1 && preg_match('/^Pss:\s+(\d+) kB/m', (string) @file_get_contents(dirname($file).'/smaps_rollup'), $m) === 1) {
+            if (preg_match('/^(php-fpm|nginx)/', (string) @file_get_contents($file)) === 1 && preg_match(
+                '/^Pss:\s+(\d+) kB/m',
+                (string) @file_get_contents(dirname($file).'/smaps_rollup'),
+                $m,
+            ) === 1) {
                 $sum += (int) $m[1] / 1024;
             }
         }

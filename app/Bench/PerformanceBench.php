@@ -34,7 +34,10 @@ final class PerformanceBench
     /** @return array<string, array<string, float|int>> */
     public function all(Scene $scene, Production $production): array
     {
-        return ['two_clips_blended' => $this->blended($this->stream->compile($scene)), 'lock_and_contacts' => $this->held($scene), 'fifty_performers' => $this->fifty($production), 'growth' => $this->growth($production), 'rays' => $this->rays()];
+        return [
+            'two_clips_blended' => $this->blended($this->stream->compile($scene)), 'lock_and_contacts' => $this->held($scene),
+            'fifty_performers' => $this->fifty($production), 'growth' => $this->growth($production), 'rays' => $this->rays(),
+        ];
     }
 
     /**
@@ -46,9 +49,19 @@ final class PerformanceBench
     {
         $lane = CoreBench::performer($scene);
         [$skeleton, $joints] = self::small($lane);
-        $rows = static fn (int $from): array => array_map(static fn (int $i): array => self::picked($lane->row($from + $i), $joints), range(0, 239));
+        $rows = static fn (int $from): array => array_map(
+            static fn (int $i): array => self::picked($lane->row($from + $i), $joints),
+            range(0, 239),
+        );
         [$a, $b] = [$rows(0), $rows(300)];
-        $table = static fn (array $r): ClipTable => ClipTable::fromRows(24.0, count($joints), [], 240, array_merge(...array_map(static fn (array $v): array => [...$v, 0.0, 0.0, 0.0], $r)), false);
+        $table = static fn (array $r): ClipTable => ClipTable::fromRows(
+            24.0,
+            count($joints),
+            [],
+            240,
+            array_merge(...array_map(static fn (array $v): array => [...$v, 0.0, 0.0, 0.0], $r)),
+            false,
+        );
         [$ta, $tb] = [$table($a), $table($b)];
         $n = count($joints);
         $width = $ta->width;
@@ -71,7 +84,10 @@ final class PerformanceBench
             }
         }
 
-        return ['joints' => $n, 'core_ms_per_pose' => $ours, 'three_ms_per_pose' => $three['ms'], 'ratio' => $ours / $three['ms'], 'bar' => 1.0, 'largest_difference_m' => $worst];
+        return [
+            'joints' => $n, 'core_ms_per_pose' => $ours, 'three_ms_per_pose' => $three['ms'], 'ratio' => $ours / $three['ms'],
+            'bar' => 1.0, 'largest_difference_m' => $worst,
+        ];
     }
 
     /** @return array{Skeleton, list<int>} the figure's 24 main joints as a skeleton of their own, and which they are */
@@ -94,7 +110,16 @@ final class PerformanceBench
             array_push($q, ...$full->restRotation($j));
         }
 
-        return [new Skeleton(array_map(static fn (int $j): string => $full->names[$j], $joints), $parents, $t, $q, array_fill(0, 3 * count($joints), 1.0)), $joints];
+        return [
+            new Skeleton(
+                array_map(static fn (int $j): string => $full->names[$j], $joints),
+                $parents,
+                $t,
+                $q,
+                array_fill(0, 3 * count($joints), 1.0),
+            ),
+            $joints,
+        ];
     }
 
     /**
@@ -137,9 +162,21 @@ final class PerformanceBench
         assert($join !== null);
         // Ten centimetres over where the hands are: within reach, as contacts are.
         $moment = new Moment($plain, $join->start + 2.0);
-        $points = array_map(static fn (string $side): array => $moment->joint($id, $lane->figure->skeleton->roles['hand'.$side])->point([0.0, 0.1, 0.0]), ['L' => 'L', 'R' => 'R']);
+        $points = array_map(
+            static fn (string $side): array => $moment->joint($id, $lane->figure->skeleton->roles['hand'.$side])->point([0.0, 0.1, 0.0]),
+            ['L' => 'L', 'R' => 'R'],
+        );
         // Without what is carried: closing the hand on a thing is neither a lock nor a contact.
-        $held = $this->stream->compileDocument(Document::fromArray(['links' => [], 'contacts' => array_map(static fn (string $side): array => ['id' => "bench{$side}", 'item' => $id, 'effector' => "hand{$side}", 'offset' => $points[$side], 'from' => 0, 'turn' => 'keep'], ['L', 'R'])] + $d));
+        $held = $this->stream->compileDocument(Document::fromArray([
+            'links' => [],
+            'contacts' => array_map(
+                static fn (string $side): array => [
+                    'id' => "bench{$side}", 'item' => $id, 'effector' => "hand{$side}", 'offset' => $points[$side], 'from' => 0,
+                    'turn' => 'keep',
+                ],
+                ['L', 'R'],
+            ),
+        ] + $d));
         $f = static fn (int $i): float => $join->start + ($i % 5) + 0.5;
         $before = $lane->segments[max(0, $at - 1)];
         $n = $lane->figure->skeleton->count();
@@ -150,7 +187,11 @@ final class PerformanceBench
         };
         $wholly = static function (int $i) use ($held, $id, $f, $n): void {
             $row = (new Moment($held, $f($i)))->row($id);
-            $held->lanes[$id]->figure->skeleton->world(array_slice($row, 3, 4 * $n), [$row[0], $row[1], $row[2]], $held->lanes[$id]->figure->hips);
+            $held->lanes[$id]->figure->skeleton->world(
+                array_slice($row, 3, 4 * $n),
+                [$row[0], $row[1], $row[2]],
+                $held->lanes[$id]->figure->hips,
+            );
         };
         // By turns, and the best round of each: a machine that slows down in between would tell a tale.
         [$blend, $all] = [INF, INF];
@@ -185,15 +226,29 @@ final class PerformanceBench
         PoseStream::block($changed, 10);
         $edited = (hrtime(true) - $begin) / 1e6;
 
-        return ['frames' => $compiled->frames, 'performers' => count($compiled->lanes), 'compile_and_bake_s' => $baked, 'bar_s' => 10.0, 'peak_mb' => $peak, 'bar_mb' => 256.0, 'stream_mb' => $bytes / 1e6, 'edit_to_48_frames_ms' => $edited, 'bar_ms' => 150.0];
+        return [
+            'frames' => $compiled->frames, 'performers' => count($compiled->lanes), 'compile_and_bake_s' => $baked, 'bar_s' => 10.0,
+            'peak_mb' => $peak, 'bar_mb' => 256.0, 'stream_mb' => $bytes / 1e6, 'edit_to_48_frames_ms' => $edited, 'bar_ms' => 150.0,
+        ];
     }
 
     private function crowd(Production $production, int $count, int $seconds): Scene
     {
         $scene = $production->scenes()->create(['name' => "Crowd {$count} {$seconds}", 'mood' => 'dusk']);
-        $this->runner->run($scene, null, [['do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['idle', 'talk', 'walk'], 'count' => $count, 'area' => [[-15, -15], [15, -15], [15, 15], [-15, 15]], 'seed' => 2]]);
+        $this->runner->run(
+            $scene,
+            null,
+            [[
+                'do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['idle', 'talk', 'walk'], 'count' => $count,
+                'area' => [[-15, -15], [15, -15], [15, 15], [-15, 15]], 'seed' => 2,
+            ]],
+        );
         $beat = $scene->beats()->orderBy('id')->firstOrFail();
-        $this->runner->run($scene->refresh(), null, [['do' => 'beat.set', 'beat' => $beat->id, 'play' => ['keepLooping' => null, 'skip' => null, 'fill' => 24 * $seconds]]]);
+        $this->runner->run(
+            $scene->refresh(),
+            null,
+            [['do' => 'beat.set', 'beat' => $beat->id, 'play' => ['keepLooping' => null, 'skip' => null, 'fill' => 24 * $seconds]]],
+        );
 
         return $scene->refresh();
     }
@@ -210,7 +265,10 @@ final class PerformanceBench
         foreach (['performers' => [[10, 20], [20, 20], [40, 20]], 'seconds' => [[10, 20], [10, 40], [10, 80]]] as $what => $sizes) {
             $times = [];
             foreach ($sizes as [$count, $seconds]) {
-                $compiled = $this->stream->compile($production->scenes()->where('name', "Crowd {$count} {$seconds}")->first() ?? $this->crowd($production, $count, $seconds));
+                $compiled = $this->stream->compile(
+                    $production->scenes()->where('name', "Crowd {$count} {$seconds}")->first()
+                        ?? $this->crowd($production, $count, $seconds)
+                );
                 $begin = hrtime(true);
                 for ($n = 0; $n < PoseStream::blocks($compiled); $n++) {
                     PoseStream::block($compiled, $n);
@@ -234,7 +292,10 @@ final class PerformanceBench
         for ($i = 0; $i < $n; $i++) {
             for ($j = 0; $j < $n; $j++) {
                 [$x, $z] = [$i * 0.2, $j * 0.2];
-                $p = [[$x, $height($x, $z), $z], [$x + 0.2, $height($x + 0.2, $z), $z], [$x, $height($x, $z + 0.2), $z + 0.2], [$x + 0.2, $height($x + 0.2, $z + 0.2), $z + 0.2]];
+                $p = [
+                    [$x, $height($x, $z), $z], [$x + 0.2, $height($x + 0.2, $z), $z], [$x, $height($x, $z + 0.2), $z + 0.2],
+                    [$x + 0.2, $height($x + 0.2, $z + 0.2), $z + 0.2],
+                ];
                 array_push($flat, ...$p[0], ...$p[2], ...$p[1], ...$p[1], ...$p[2], ...$p[3]);
             }
         }
@@ -251,7 +312,10 @@ final class PerformanceBench
             $tree->hit([22.0, 2.6, 22.0], [$x - 22.0, -2.0, $z - 22.0], 1.0);
         });
 
-        return ['triangles' => $tree->count(), 'build_s' => $built, 'ground_rays_per_second' => (int) (1000 / $down), 'any_rays_per_second' => (int) (1000 / $any), 'bar' => 100_000];
+        return [
+            'triangles' => $tree->count(), 'build_s' => $built, 'ground_rays_per_second' => (int) (1000 / $down),
+            'any_rays_per_second' => (int) (1000 / $any), 'bar' => 100_000,
+        ];
     }
 
     /**

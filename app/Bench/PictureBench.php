@@ -17,8 +17,11 @@ use RuntimeException;
 /** What drawing costs, and how long a person waits, measured in headless Chromium against the running server. */
 final class PictureBench
 {
-    public function __construct(private readonly RenderDesk $desk, private readonly SceneStream $stream, private readonly FrameStore $frames)
-    {
+    public function __construct(
+        private readonly RenderDesk $desk,
+        private readonly SceneStream $stream,
+        private readonly FrameStore $frames,
+    ) {
     }
 
     /**
@@ -98,7 +101,10 @@ final class PictureBench
             $browser->close();
         }
 
-        return ['first_picture_ms' => $first, 'edits' => $edits, 'edit_to_picture_median_ms' => Figures::median($times), 'edit_to_picture_p95_ms' => Figures::quantile($times, 0.95), 'walk_to_picture_median_ms' => Figures::median($walks)];
+        return [
+            'first_picture_ms' => $first, 'edits' => $edits, 'edit_to_picture_median_ms' => Figures::median($times),
+            'edit_to_picture_p95_ms' => Figures::quantile($times, 0.95), 'walk_to_picture_median_ms' => Figures::median($walks),
+        ];
     }
 
     /** @return array<string, list<int>> ten frames of the first wide, shoulder and close shot */
@@ -167,6 +173,9 @@ final class PictureBench
             throw new RuntimeException('The page measured nothing: '.json_encode($v));
         }
 
-        return array_map(static fn (mixed $x): float => is_numeric($x) ? (float) $x : throw new RuntimeException('Not a time: '.json_encode($x)), array_values($v));
+        return array_map(
+            static fn (mixed $x): float => is_numeric($x) ? (float) $x : throw new RuntimeException('Not a time: '.json_encode($x)),
+            array_values($v),
+        );
     }
 }

@@ -33,12 +33,17 @@ final class SkeletonClip
             }
         }
         for ($j = 0; $j < $n; $j++) {
-            $w->push('nodes', ['name' => $skeleton->names[$j], 'translation' => $skeleton->restTranslation($j), 'rotation' => $skeleton->restRotation($j)] + ($children[$j] === [] ? [] : ['children' => $children[$j]]));
+            $w->push(
+                'nodes',
+                ['name' => $skeleton->names[$j], 'translation' => $skeleton->restTranslation($j), 'rotation' => $skeleton->restRotation($j)]
+                    + ($children[$j] === [] ? [] : ['children' => $children[$j]]),
+            );
         }
         $identity = array_merge(...array_fill(0, $n, [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0]));
         $skin = $w->push('skins', ['joints' => range(0, $n - 1), 'inverseBindMatrices' => $w->accessor($identity, 'MAT4')]);
         $mesh = $w->push('meshes', ['primitives' => [['attributes' => [
-            'POSITION' => $w->vertices([0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0], 'VEC3', bounds: true), 'JOINTS_0' => $w->vertices(array_fill(0, 12, 0), 'VEC4', GltfWriter::UBYTE),
+            'POSITION' => $w->vertices([0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0], 'VEC3', bounds: true),
+            'JOINTS_0' => $w->vertices(array_fill(0, 12, 0), 'VEC4', GltfWriter::UBYTE),
             'WEIGHTS_0' => $w->vertices(array_merge(...array_fill(0, 3, [1.0, 0.0, 0.0, 0.0])), 'VEC4'),
         ]]]]);
         $body = $w->push('nodes', ['name' => 'body', 'mesh' => $mesh, 'skin' => $skin]);

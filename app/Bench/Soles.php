@@ -95,7 +95,14 @@ final class Soles
             $sum = [0.0, 0.0, 0.0];
             foreach ($pairs as [$j, $w]) {
                 $local = [$v[0] - $this->rest[3 * $j], $v[1] - $this->rest[3 * $j + 1], $v[2] - $this->rest[3 * $j + 2]];
-                $sum = V3::addScaled($sum, V3::add([$p[3 * $j], $p[3 * $j + 1], $p[3 * $j + 2]], Q4::rotate([$q[4 * $j], $q[4 * $j + 1], $q[4 * $j + 2], $q[4 * $j + 3]], $local)), $w);
+                $sum = V3::addScaled(
+                    $sum,
+                    V3::add(
+                        [$p[3 * $j], $p[3 * $j + 1], $p[3 * $j + 2]],
+                        Q4::rotate([$q[4 * $j], $q[4 * $j + 1], $q[4 * $j + 2], $q[4 * $j + 3]], $local),
+                    ),
+                    $w,
+                );
             }
             $out[] = $sum;
         }

@@ -29,22 +29,46 @@ use CrispReel\Core\Rig\Retarget;
 /** How exact the core is: each figure as it was reached beside the bar that it is held to. */
 final class ToleranceBench
 {
-    public function __construct(private readonly SceneStream $stream, private readonly EditRunner $runner, private readonly BlobStore $blobs, private readonly StoredAssets $assets)
-    {
+    public function __construct(
+        private readonly SceneStream $stream,
+        private readonly EditRunner $runner,
+        private readonly BlobStore $blobs,
+        private readonly StoredAssets $assets,
+    ) {
     }
 
     /** @return array<string, string> what is measured: reached / bar */
     public function all(Scene $demo, Production $production): array
     {
         $scene = $this->stream->compile($demo);
-        $walk = $this->acted($production, 'Straight', [['do' => 'beat.add', 'item' => 'One', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[0, 5]]]]]);
-        $curve = $this->acted($production, 'Curve', [['do' => 'beat.add', 'item' => 'One', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => array_map(static fn (int $k): array => [2 - 2 * cos($k * 0.3), 2 * sin($k * 0.3)], range(1, 8))]]]);
+        $walk = $this->acted(
+            $production,
+            'Straight',
+            [['do' => 'beat.add', 'item' => 'One', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[0, 5]]]]],
+        );
+        $curve = $this->acted(
+            $production,
+            'Curve',
+            [[
+                'do' => 'beat.add',
+                'item' => 'One',
+                'motion' => 'walk',
+                'start' => 0,
+                'path' => ['points' => array_map(static fn (int $k): array => [2 - 2 * cos($k * 0.3), 2 * sin($k * 0.3)], range(1, 8))],
+            ]],
+        );
         $joins = $this->acted($production, 'Joins', [
             ['do' => 'beat.add', 'item' => 'One', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[0, 3]]]],
-            ...array_map(static fn (string $motion): array => ['do' => 'beat.add', 'item' => 'One', 'motion' => $motion, 'join' => 'carryOn', 'joinFrames' => 12], ['talk', 'wave', 'idle']),
+            ...array_map(
+                static fn (string $motion): array => [
+                    'do' => 'beat.add', 'item' => 'One', 'motion' => $motion, 'join' => 'carryOn', 'joinFrames' => 12,
+                ],
+                ['talk', 'wave', 'idle'],
+            ),
         ]);
         $held = $this->acted($production, 'Held', [
-            ['do' => 'item.add', 'asset' => 'lantern', 'name' => 'Lamp', 'position' => [0.4, 0.9, 0.4]], ['do' => 'beat.add', 'item' => 'One', 'motion' => 'wave', 'start' => 0],
+            ['do' => 'item.add', 'asset' => 'lantern', 'name' => 'Lamp', 'position' => [0.4, 0.9, 0.4]],
+            ['do' => 'beat.add', 'item' => 'One', 'motion' => 'wave', 'start' => 0],
             ['do' => 'link.add', 'child' => 'Lamp', 'parent' => 'One', 'mount' => 'handR', 'from' => 20, 'keep' => 'place'],
             ['do' => 'contact.add', 'item' => 'One', 'effector' => 'handL', 'offset' => [0.25, 1.1, 0.3], 'from' => 10, 'to' => 60],
         ]);
@@ -54,12 +78,19 @@ final class ToleranceBench
         [$jump, $heading, $foot] = self::joins($joins);
 
         return [
-            'same_skeleton_deg' => self::line(self::sameSkeleton($lane), 1e-4), 'limbs_of_another_body_deg' => self::line(self::limbs($lane, $others[0]->figure), 2.0),
-            'its_feet_in_contact_m' => self::line($this->feetHeld($walk, $scene, $others[0]), 0.02), 'limb_brought_to_a_place_m' => self::line(self::reached($held), 1e-4),
-            'sampling_of_a_clip_deg' => self::line($turns, 0.1), 'sampling_of_a_clip_m' => self::line($metres, 0.001), 'mirrored_twice_deg' => self::line(self::mirrored($lane), 0.01),
-            'carried_on_m' => self::line($jump, 0.001), 'carried_on_deg' => self::line($heading, 0.1), 'planted_foot_in_a_join_m' => self::line($foot, 0.005),
-            'length_along_a_path_m' => self::line(self::along(), 0.001), 'slip_on_a_straight_path_m' => self::line($this->slip($walk), 0.01), 'slip_on_a_curve_of_2_m' => self::line($this->slip($curve), 0.02),
-            'taken_in_place_m' => self::line(self::taken($held), 1e-6), 'reel_frames_that_do_not_come_back' => self::line(self::reel($scene), 0.0),
+            'same_skeleton_deg' => self::line(self::sameSkeleton($lane), 1e-4),
+            'limbs_of_another_body_deg' => self::line(self::limbs($lane, $others[0]->figure), 2.0),
+            'its_feet_in_contact_m' => self::line($this->feetHeld($walk, $scene, $others[0]), 0.02),
+            'limb_brought_to_a_place_m' => self::line(self::reached($held), 1e-4),
+            'sampling_of_a_clip_deg' => self::line($turns, 0.1), 'sampling_of_a_clip_m' => self::line($metres, 0.001),
+            'mirrored_twice_deg' => self::line(self::mirrored($lane), 0.01),
+            'carried_on_m' => self::line($jump, 0.001), 'carried_on_deg' => self::line($heading, 0.1),
+            'planted_foot_in_a_join_m' => self::line($foot, 0.005),
+            'length_along_a_path_m' => self::line(self::along(), 0.001),
+            'slip_on_a_straight_path_m' => self::line($this->slip($walk), 0.01),
+            'slip_on_a_curve_of_2_m' => self::line($this->slip($curve), 0.02),
+            'taken_in_place_m' => self::line(self::taken($held), 1e-6),
+            'reel_frames_that_do_not_come_back' => self::line(self::reel($scene), 0.0),
         ];
     }
 
@@ -74,7 +105,9 @@ final class ToleranceBench
     private function acted(Production $production, string $name, array $commands): CompiledScene
     {
         $scene = $production->scenes()->create(['name' => "Tolerances, {$name}", 'mood' => 'neutral']);
-        $this->runner->run($scene, null, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'One', 'position' => [0, 0, 0]], ...$commands]);
+        $this->runner->run($scene, null, [
+            ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'One', 'position' => [0, 0, 0]], ...$commands,
+        ]);
 
         return $this->stream->compile($scene->refresh());
     }
@@ -123,8 +156,14 @@ final class ToleranceBench
             [$a] = $s->world($turns, [$row[0], $row[1], $row[2]], $lane->figure->hips);
             [$made, $at] = $retarget->pose($turns, [$row[0], $row[1], $row[2]], $lane->figure->hips);
             [$b] = $other->skeleton->world($made, $at, $other->hips);
-            foreach ([['upperArmL', 'lowerArmL'], ['lowerArmL', 'handL'], ['upperArmR', 'lowerArmR'], ['lowerArmR', 'handR'], ['spine', 'chest'], ['upperLegL', 'lowerLegL'], ['lowerLegR', 'footR']] as [$from, $to]) {
-                $way = static fn (array $p, array $roles): array => V3::unit([$p[3 * $roles[$to]] - $p[3 * $roles[$from]], $p[3 * $roles[$to] + 1] - $p[3 * $roles[$from] + 1], $p[3 * $roles[$to] + 2] - $p[3 * $roles[$from] + 2]]);
+            foreach ([
+                ['upperArmL', 'lowerArmL'], ['lowerArmL', 'handL'], ['upperArmR', 'lowerArmR'], ['lowerArmR', 'handR'],
+                ['spine', 'chest'], ['upperLegL', 'lowerLegL'], ['lowerLegR', 'footR'],
+            ] as [$from, $to]) {
+                $way = static fn (array $p, array $roles): array => V3::unit([
+                    $p[3 * $roles[$to]] - $p[3 * $roles[$from]], $p[3 * $roles[$to] + 1] - $p[3 * $roles[$from] + 1],
+                    $p[3 * $roles[$to] + 2] - $p[3 * $roles[$from] + 2],
+                ]);
                 [$u, $v] = [$way($a, $s->roles), $way($b, $other->skeleton->roles)];
                 $worst = max($worst, rad2deg(atan2(V3::length(V3::cross($u, $v)), V3::dot($u, $v))));
             }
@@ -152,7 +191,13 @@ final class ToleranceBench
         $hold = $s->holds[$id][0];
         $hand = $s->lanes[$id]->figure->skeleton->roles['handL'];
 
-        return max(array_map(static fn (int $f): float => V3::distance(SceneEvaluator::jointPlace($s, $id, $hand, $f)->point($hold->own->position), $hold->at->position), range(10, 59)));
+        return max(array_map(
+            static fn (int $f): float => V3::distance(
+                SceneEvaluator::jointPlace($s, $id, $hand, $f)->point($hold->own->position),
+                $hold->at->position,
+            ),
+            range(10, 59),
+        ));
     }
 
     /**
@@ -174,7 +219,10 @@ final class ToleranceBench
             [$turns, $at] = $clip->pose($source, $t, $root);
             $row = $table->at($t);
             foreach ($f->skeleton->roles as $j) {
-                $angle = max($angle, rad2deg(Q4::angleBetween(self::turn($turns, $source->index[$f->skeleton->names[$j]]), ClipTable::rotation($row, $j))));
+                $angle = max(
+                    $angle,
+                    rad2deg(Q4::angleBetween(self::turn($turns, $source->index[$f->skeleton->names[$j]]), ClipTable::rotation($row, $j))),
+                );
             }
             $off = max($off, V3::distance($at, [$row[0], $row[1], $row[2]]));
         }
@@ -189,7 +237,10 @@ final class ToleranceBench
         $worst = 0.0;
         for ($i = 0; $i < $table->count; $i += 7) {
             for ($j = 0; $j < $table->joints; $j++) {
-                $worst = max($worst, rad2deg(Q4::angleBetween(ClipTable::rotation($table->row($i), $j), ClipTable::rotation($twice->row($i), $j))));
+                $worst = max(
+                    $worst,
+                    rad2deg(Q4::angleBetween(ClipTable::rotation($table->row($i), $j), ClipTable::rotation($twice->row($i), $j))),
+                );
             }
         }
 

@@ -36,7 +36,8 @@ final class Visitor
 
         return $this->http->requestAsync($method, $this->base.$path, [
             'cookies' => $this->cookies, 'http_errors' => false, 'delay' => $afterMs, 'timeout' => $seconds, 'connect_timeout' => 3.0,
-            'headers' => ['Accept' => 'application/json', 'X-XSRF-TOKEN' => rawurldecode($token)], ...($body === null ? [] : ['json' => $body]),
+            'headers' => ['Accept' => 'application/json', 'X-XSRF-TOKEN' => rawurldecode($token)],
+            ...($body === null ? [] : ['json' => $body]),
         ]);
     }
 }

@@ -25,9 +25,11 @@ final class HalfPastTheTide
     {
         $this->kit->install($said);
         $user = $this->person();
-        $production = Production::query()->where('name', self::PRODUCTION)->whereHas('members', fn ($q) => $q->where('user_id', $user->id)->where('role', 'owner'))->first();
+        $production = Production::query()->where('name', self::PRODUCTION)
+            ->whereHas('members', fn ($q) => $q->where('user_id', $user->id)->where('role', 'owner'))->first();
         if ($production === null) {
-            $production = Production::query()->create(['name' => self::PRODUCTION, 'rate_num' => 24, 'rate_den' => 1, 'width' => 1280, 'height' => 720]);
+            $production = Production::query()
+                ->create(['name' => self::PRODUCTION, 'rate_num' => 24, 'rate_den' => 1, 'width' => 1280, 'height' => 720]);
             $production->members()->create(['user_id' => $user->id, 'role' => 'owner']);
         }
 
@@ -66,55 +68,121 @@ final class HalfPastTheTide
     private function stage(): array
     {
         $set = array_map(static fn (string $slug): array => ['do' => 'item.add', 'asset' => $slug, 'home' => true], [
-            'far-shore', 'ferry-pier', 'ticket-hut', 'ferry', 'bare-bell-post', 'bell', 'bench', 'crate-large', 'crate-small', 'lantern-post', 'lantern', 'pennant',
+            'far-shore', 'ferry-pier', 'ticket-hut', 'ferry', 'bare-bell-post', 'bell', 'bench', 'crate-large', 'crate-small',
+            'lantern-post', 'lantern', 'pennant',
         ]);
 
-        $waiting = [['Mirre', 'mirre-tolland', [5.20, -0.72], -76, 2], ['Jory', 'jory-vance', [5.62, -0.20], -80, 4], ['Sefa', 'sefa-quill', [4.86, -1.30], -50, 6]];
+        $waiting = [
+            ['Mirre', 'mirre-tolland', [5.20, -0.72], -76, 2], ['Jory', 'jory-vance', [5.62, -0.20], -80, 4],
+            ['Sefa', 'sefa-quill', [4.86, -1.30], -50, 6],
+        ];
 
         return [
             ...$set,
             ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Hand cart', 'position' => [-3.2, 0.30, 1.38], 'headingDeg' => 180],
             ['do' => 'item.add', 'asset' => 'brass-key', 'name' => 'Brass key', 'position' => [-4.7, 1.1, 1.2], 'tape' => 3],
-            ['do' => 'item.add', 'as' => '$oda', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [-4.90, 0.30, 1.38], 'headingDeg' => 90, 'tape' => 0],
-            ['do' => 'item.add', 'as' => '$bram', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [3.10, 0.0, 0.55], 'headingDeg' => -90, 'tape' => 1],
-            ...array_map(static fn (array $p): array => ['do' => 'item.add', 'asset' => $p[1], 'name' => $p[0], 'position' => [$p[2][0], 0.0, $p[2][1]], 'headingDeg' => $p[3], 'tape' => $p[4]], $waiting),
+            [
+                'do' => 'item.add', 'as' => '$oda', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [-4.90, 0.30, 1.38],
+                'headingDeg' => 90, 'tape' => 0,
+            ],
+            [
+                'do' => 'item.add', 'as' => '$bram', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [3.10, 0.0, 0.55],
+                'headingDeg' => -90, 'tape' => 1,
+            ],
+            ...array_map(
+                static fn (array $p): array => [
+                    'do' => 'item.add', 'asset' => $p[1], 'name' => $p[0], 'position' => [$p[2][0], 0.0, $p[2][1]], 'headingDeg' => $p[3],
+                    'tape' => $p[4],
+                ],
+                $waiting,
+            ),
         ];
     }
 
     /** @return list<array<string, mixed>> */
     private function action(): array
     {
-        $beat = static fn (string $who, string $motion, int $start, array $more = []): array => ['do' => 'beat.add', 'item' => $who, 'motion' => $motion, 'start' => $start] + $more;
+        $beat = static fn (string $who, string $motion, int $start, array $more = []): array => [
+            'do' => 'beat.add', 'item' => $who, 'motion' => $motion, 'start' => $start,
+        ] + $more;
         $on = ['keepLooping' => true];
 
         return [
             // Down the ramp with the cart, then past it and down the step to where Bram stands.
-            ['do' => 'item.push', 'item' => 'Hand cart', 'by' => 'Oda', 'points' => [[-1.2, 1.38], [0.3, 1.38]], 'start' => 0, 'speed' => 0.9],
-            ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'path' => ['points' => [[-2.0, 0.75], [-1.37, -0.10], [0.2, 0.32], [2.08, 0.55]], 'arrive' => 298, 'faceDeg' => 90]],
+            [
+                'do' => 'item.push', 'item' => 'Hand cart', 'by' => 'Oda', 'points' => [[-1.2, 1.38], [0.3, 1.38]], 'start' => 0,
+                'speed' => 0.9,
+            ],
+            [
+                'do' => 'beat.add',
+                'item' => 'Oda',
+                'motion' => 'walk',
+                'path' => ['points' => [[-2.0, 0.75], [-1.37, -0.10], [0.2, 0.32], [2.08, 0.55]], 'arrive' => 298, 'faceDeg' => 90],
+            ],
             $beat('Oda', 'wave', 302),
-            $beat('Oda', 'talk', 386, ['settings' => ['seed' => 5, 'seconds' => 5.5, 'line' => 'I have *wound* this clock for forty years, and *never* once has it waited for the sea.']]),
+            $beat(
+                'Oda',
+                'talk',
+                386,
+                ['settings' => [
+                    'seed' => 5,
+                    'seconds' => 5.5,
+                    'line' => 'I have *wound* this clock for forty years, and *never* once has it waited for the sea.',
+                ]],
+            ),
             $beat('Oda', 'idle', 518, ['sourceOut' => 5.0]),
-            $beat('Oda', 'talk', 638, ['settings' => ['seed' => 12, 'seconds' => 4.0, 'energy' => 1.1, 'line' => 'Then *you* wind it. *Here*: the key is yours.']]),
+            $beat(
+                'Oda',
+                'talk',
+                638,
+                ['settings' => [
+                    'seed' => 12, 'seconds' => 4.0, 'energy' => 1.1, 'line' => 'Then *you* wind it. *Here*: the key is yours.',
+                ]],
+            ),
             $beat('Oda', 'hand-over', 738),
             $beat('Oda', 'idle', 840, ['play' => $on]),
             $beat('Bram', 'idle', 0, ['settings' => ['seed' => 8], 'play' => ['fill' => 512]]),
-            $beat('Bram', 'talk', 512, ['settings' => ['seed' => 9, 'seconds' => 5.2, 'line' => '*No*, no. The *tide* decides, not the clock. What do I do when they *quarrel*?']]),
+            $beat(
+                'Bram',
+                'talk',
+                512,
+                ['settings' => [
+                    'seed' => 9,
+                    'seconds' => 5.2,
+                    'line' => '*No*, no. The *tide* decides, not the clock. What do I do when they *quarrel*?',
+                ]],
+            ),
             $beat('Bram', 'idle', 638, ['settings' => ['seed' => 8], 'sourceOut' => 4.0]),
             $beat('Bram', 'receive', 738),
             // To the bell, and its pull in the hand.
             $beat('Bram', 'walk', 842, ['settings' => ['speed' => 1.35], 'path' => ['points' => [[1.9, -0.9], [0.55, -1.86]]]]),
             $beat('Bram', 'idle', 974, ['settings' => ['seed' => 8], 'sourceOut' => 3.0]),
-            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handL', 'target' => 'Bell with a pull', 'mount' => 'pull', 'from' => 988, 'to' => 1026, 'easeIn' => 14, 'easeOut' => 10],
+            [
+                'do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handL', 'target' => 'Bell with a pull', 'mount' => 'pull',
+                'from' => 988, 'to' => 1026, 'easeIn' => 14, 'easeOut' => 10,
+            ],
             ...self::rung([[988, 0], [996, 13], [1004, -7], [1012, 12], [1020, -6], [1027, 9], [1033, -5], [1039, 3], [1045, 0]]),
             // Who waits does so out of step, and looks when somebody calls.
             $beat('Mirre', 'idle', 0, ['settings' => ['seed' => 3], 'speed' => 0.96, 'play' => $on]),
             $beat('Jory', 'idle', 0, ['settings' => ['seed' => 2], 'speed' => 1.04, 'play' => $on + ['skip' => 90, 'mirror' => true]]),
             $beat('Sefa', 'idle', 0, ['settings' => ['seed' => 1], 'play' => $on + ['skip' => 210]]),
-            ['do' => 'contact.add', 'item' => 'Mirre', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 318, 'to' => 470, 'easeIn' => 16, 'easeOut' => 30],
-            ['do' => 'contact.add', 'item' => 'Sefa', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 326, 'to' => 520, 'easeIn' => 20, 'easeOut' => 24],
-            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 312, 'to' => 836, 'easeIn' => 12, 'easeOut' => 12],
+            [
+                'do' => 'contact.add', 'item' => 'Mirre', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 318,
+                'to' => 470, 'easeIn' => 16, 'easeOut' => 30,
+            ],
+            [
+                'do' => 'contact.add', 'item' => 'Sefa', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 326,
+                'to' => 520, 'easeIn' => 20, 'easeOut' => 24,
+            ],
+            [
+                'do' => 'contact.add', 'item' => 'Bram', 'effector' => 'look', 'target' => 'Oda', 'mount' => 'head', 'from' => 312,
+                'to' => 836, 'easeIn' => 12, 'easeOut' => 12,
+            ],
             ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 0, 'to' => 780, 'keep' => 'grip'],
-            ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Bram', 'mount' => 'handR', 'from' => 780, 'keep' => 'grip', 'easeFrames' => 5],
+            [
+                'do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Bram', 'mount' => 'handR', 'from' => 780, 'keep' => 'grip',
+                'easeFrames' => 5,
+            ],
         ];
     }
 
@@ -126,7 +194,17 @@ final class HalfPastTheTide
      */
     private static function rung(array $swings): array
     {
-        return array_map(static fn (array $s): array => ['do' => 'item.key', 'item' => 'Bell with a pull', 'frame' => $s[0], 'position' => [0.09, 1.90, -2.0], 'rotation' => [0.0, 0.0, sin(deg2rad($s[1]) / 2), cos(deg2rad($s[1]) / 2)], 'ease' => 'inOut'], $swings);
+        return array_map(
+            static fn (array $s): array => [
+                'do' => 'item.key',
+                'item' => 'Bell with a pull',
+                'frame' => $s[0],
+                'position' => [0.09, 1.90, -2.0],
+                'rotation' => [0.0, 0.0, sin(deg2rad($s[1]) / 2), cos(deg2rad($s[1]) / 2)],
+                'ease' => 'inOut',
+            ],
+            $swings,
+        );
     }
 
     /** @return list<array<string, mixed>> */
@@ -144,7 +222,9 @@ final class HalfPastTheTide
             $this->camera('G', 'The bell', [-1.7, 1.58, -0.5], [0.32, 1.25, -1.95], 38.0),
             $this->camera('H', 'Wheel on the ramp', [-0.55, 0.72, 3.75], [-1.0, 0.62, 1.30], 40.0),
         ];
-        foreach ([['H', 84], ['A', 130], ['D', 306], ['B', 426], ['C', 508], ['E', 578], ['B', 642], ['F', 760], ['A', 836], ['G', 962]] as [$camera, $frame]) {
+        foreach ([
+            ['H', 84], ['A', 130], ['D', 306], ['B', 426], ['C', 508], ['E', 578], ['B', 642], ['F', 760], ['A', 836], ['G', 962],
+        ] as [$camera, $frame]) {
             $commands[] = ['do' => 'shot.cut', 'camera' => $camera, 'frame' => $frame];
         }
 

@@ -32,6 +32,10 @@ final class Address
 
     public static function required(mixed $given): string
     {
-        return self::of($given) ?? throw new UserError('account.address', 'This is no mail address that is taken.', 'Write it as name@place.example, in plain letters, at most 190 of them.');
+        return self::of($given) ?? throw new UserError(
+            'account.address',
+            'This is no mail address that is taken.',
+            'Write it as name@place.example, in plain letters, at most 190 of them.',
+        );
     }
 }

@@ -64,6 +64,10 @@ final class CommandList
 
     public static function get(string $name): EditCommand
     {
-        return self::byName()[$name] ?? throw new UserError('edit.unknown', "There is no edit command \"{$name}\".", 'Use one of: '.implode(', ', array_keys(self::byName())).'.');
+        return self::byName()[$name] ?? throw new UserError(
+            'edit.unknown',
+            "There is no edit command \"{$name}\".",
+            'Use one of: '.implode(', ', array_keys(self::byName())).'.',
+        );
     }
 }

@@ -22,7 +22,10 @@ use stdClass;
 /** A scene being changed: rows by reference, the ground, and the settled scene as it is now. */
 final class EditContext
 {
-    private const LETTER = ['items' => 'i', 'beats' => 'b', 'links' => 'l', 'cameras' => 'c', 'shots' => 's', 'assets' => 'a', 'touch_ups' => 't', 'contacts' => 'k'];
+    private const LETTER = [
+        'items' => 'i', 'beats' => 'b', 'links' => 'l', 'cameras' => 'c', 'shots' => 's', 'assets' => 'a', 'touch_ups' => 't',
+        'contacts' => 'k',
+    ];
 
     /** @var array<string, int> rows made in this call, by the name the caller gave them */
     private array $made = [];
@@ -60,7 +63,11 @@ final class EditContext
             $row = DB::table($table)->where('scene_id', $this->scene->id)->where($table === 'items' ? 'name' : 'letter', $ref)->first();
         }
 
-        return $row ?? throw new UserError('edit.not-found', sprintf('There is no %s "%s" in this scene.', str_replace('_', '-', rtrim($table, 's')), is_scalar($ref) ? (string) $ref : '?'), 'Look at the scene again: it may have been removed.');
+        return $row ?? throw new UserError(
+            'edit.not-found',
+            sprintf('There is no %s "%s" in this scene.', str_replace('_', '-', rtrim($table, 's')), is_scalar($ref) ? (string) $ref : '?'),
+            'Look at the scene again: it may have been removed.',
+        );
     }
 
     /** A kit asset that this production may use. */
@@ -71,7 +78,11 @@ final class EditContext
             ? $query->find((int) ltrim((string) $ref, 'a'))
             : $query->where(fn ($q) => $q->where('slug', $ref)->orWhere('name', $ref))->orderByDesc('production_id')->first();
 
-        return $asset instanceof Asset ? $asset : throw new UserError('edit.no-asset', sprintf('There is no asset "%s" in the kit.', is_scalar($ref) ? (string) $ref : '?'), 'Choose one from the tray, or bring it in first.');
+        return $asset instanceof Asset ? $asset : throw new UserError(
+            'edit.no-asset',
+            sprintf('There is no asset "%s" in the kit.', is_scalar($ref) ? (string) $ref : '?'),
+            'Choose one from the tray, or bring it in first.',
+        );
     }
 
     /** @return array<string, mixed> */
@@ -141,7 +152,9 @@ final class EditContext
     public function clearOf(float $x, float $z, float $radius): array
     {
         $others = $this->scene->items()->get()
-            ->map(fn (Item $i): array => [$i->x, $i->z, $i->kind === 'performer' ? 0.32 : $this->radius($i->asset_id), $i->kind, $i->asset_id])
+            ->map(fn (Item $i): array => [
+                $i->x, $i->z, $i->kind === 'performer' ? 0.32 : $this->radius($i->asset_id), $i->kind, $i->asset_id,
+            ])
             ->reject(fn (array $o): bool => $o[3] === 'set' && $this->isOpenSet($o[4]))->all();
         for ($ring = 0; $ring < 14; $ring++) {
             $steps = $ring === 0 ? 1 : 6 * $ring;

@@ -41,10 +41,19 @@ final class EditRunner
     {
         $limit = config('reel.commands_per_call');
         if (count($commands) === 0 || count($commands) > (is_int($limit) ? $limit : 500)) {
-            throw new UserError('edit.count', sprintf('%d commands in one call; from 1 to %d are taken.', count($commands), is_int($limit) ? $limit : 500), 'Send them in several calls.');
+            throw new UserError(
+                'edit.count',
+                sprintf('%d commands in one call; from 1 to %d are taken.', count($commands), is_int($limit) ? $limit : 500),
+                'Send them in several calls.',
+            );
         }
         if (strlen((string) json_encode($commands, JSON_INVALID_UTF8_SUBSTITUTE | JSON_PARTIAL_OUTPUT_ON_ERROR)) > self::MOST_BYTES) {
-            throw new UserError('edit.size', sprintf('The call is larger than %d KB.', intdiv(self::MOST_BYTES, 1024)), 'Send it in several calls.', 413);
+            throw new UserError(
+                'edit.size',
+                sprintf('The call is larger than %d KB.', intdiv(self::MOST_BYTES, 1024)),
+                'Send it in several calls.',
+                413,
+            );
         }
         $checked = array_map(fn (mixed $c, int $n): array => $this->check($c, $n), $commands, array_keys($commands));
 
@@ -61,7 +70,9 @@ final class EditRunner
                 try {
                     $labels[] = $command->apply($context, $in);
                 } catch (UserError $e) {
-                    throw count($checked) === 1 ? $e : new UserError($e->reason, "Command {$n} ({$command->name()}): {$e->getMessage()}", $e->remedy, $e->status);
+                    throw count($checked) === 1
+                        ? $e
+                        : new UserError($e->reason, "Command {$n} ({$command->name()}): {$e->getMessage()}", $e->remedy, $e->status);
                 }
             }
             $this->refuseConflict($scene, $base, $rows->changes());
@@ -107,13 +118,19 @@ final class EditRunner
             if ($before !== null) {
                 return $before;
             }
-            $edit = self::next($scene, $user, $way) ?? throw new UserError("edit.nothing-to-{$way}", "There is nothing to {$way}.", 'Go on working.', 409);
+            $edit = self::next($scene, $user, $way)
+                ?? throw new UserError("edit.nothing-to-{$way}", "There is nothing to {$way}.", 'Go on working.', 409);
 
             /** @var list<Change> $changes */
             $changes = $edit->row_changes;
             $rows = new Recorder;
             if (! $rows->stillAsLeft($changes)) {
-                throw new UserError('edit.changed-since', "\"{$edit->label}\" cannot be taken back: someone changed the same thing after it.", 'Change it by hand, or ask them to undo first.', 409);
+                throw new UserError(
+                    'edit.changed-since',
+                    "\"{$edit->label}\" cannot be taken back: someone changed the same thing after it.",
+                    'Change it by hand, or ask them to undo first.',
+                    409,
+                );
             }
             $rows->revert($changes);
             $edit->update(['undone' => true]);
@@ -150,14 +167,26 @@ final class EditRunner
         $kind = CommandList::get(mb_substr(mb_scrub($command['do']), 0, 60));
         array_walk_recursive($command, static function (mixed $value, int|string $field) use ($n): void {
             if (is_float($value) && ! is_finite($value) || is_float($value) && abs($value) > 1e12) {
-                throw new UserError('edit.input', sprintf('Command %d: the number at "%s" is too large to be computed with.', $n, mb_substr(mb_scrub((string) $field), 0, 40)), 'Give a number within a thousand billion; nothing was changed.');
+                throw new UserError(
+                    'edit.input',
+                    sprintf(
+                        'Command %d: the number at "%s" is too large to be computed with.',
+                        $n,
+                        mb_substr(mb_scrub((string) $field), 0, 40),
+                    ),
+                    'Give a number within a thousand billion; nothing was changed.',
+                );
             }
         });
         $this->refuseUnknown($command, $kind, $n);
         $this->refuseEmpty($command, $kind, $n);
         $validator = Validator::make($command, $kind->rules());
         if ($validator->fails()) {
-            throw new UserError('edit.input', "Command {$n} ({$kind->name()}): ".$validator->errors()->first(), 'Correct it and send it again; nothing was changed.');
+            throw new UserError(
+                'edit.input',
+                "Command {$n} ({$kind->name()}): ".$validator->errors()->first(),
+                'Correct it and send it again; nothing was changed.',
+            );
         }
 
         /** @var array<string, mixed> $in */
@@ -176,7 +205,11 @@ final class EditRunner
         $known = array_map(static fn (string $rule): string => explode('.', $rule)[0], array_keys($kind->rules()));
         foreach (array_keys($command) as $field) {
             if (! in_array($field, [...$known, 'do', 'as'], true)) {
-                throw new UserError('edit.input', sprintf('Command %d (%s): there is no field "%s".', $n, $kind->name(), mb_substr(mb_scrub((string) $field), 0, 40)), 'It takes '.implode(', ', array_values(array_unique($known))).'; nothing was changed.');
+                throw new UserError(
+                    'edit.input',
+                    sprintf('Command %d (%s): there is no field "%s".', $n, $kind->name(), mb_substr(mb_scrub((string) $field), 0, 40)),
+                    'It takes '.implode(', ', array_values(array_unique($known))).'; nothing was changed.',
+                );
             }
         }
     }
@@ -191,7 +224,11 @@ final class EditRunner
         foreach ($kind->rules() as $field => $rule) {
             $rule = is_array($rule) ? implode('|', array_filter($rule, is_string(...))) : $rule;
             if (($command[$field] ?? null) === '' && preg_match('/(^|\|)(integer|numeric|boolean|array|in:)/', $rule) === 1) {
-                throw new UserError('edit.input', "Command {$n} ({$kind->name()}): {$field} is empty.", 'Give it a value, or leave it out; nothing was changed.');
+                throw new UserError(
+                    'edit.input',
+                    "Command {$n} ({$kind->name()}): {$field} is empty.",
+                    'Give it a value, or leave it out; nothing was changed.',
+                );
             }
         }
     }
@@ -216,7 +253,12 @@ final class EditRunner
         foreach ($changes as $c) {
             $key = "{$c['table']} {$c['id']}";
             if (isset($theirs[$key])) {
-                throw new UserError('edit.conflict', "Someone else changed the same thing in the meantime (\"{$theirs[$key]}\").", 'Look at their change, then make yours again or leave theirs.', 409);
+                throw new UserError(
+                    'edit.conflict',
+                    "Someone else changed the same thing in the meantime (\"{$theirs[$key]}\").",
+                    'Look at their change, then make yours again or leave theirs.',
+                    409,
+                );
             }
         }
     }
@@ -226,7 +268,15 @@ final class EditRunner
     {
         $seconds = $compiled->frames * $compiled->document->rate->den / $compiled->document->rate->num;
         if ($seconds > self::MOST_SECONDS) {
-            throw new UserError('edit.length', sprintf('The scene would last until frame %s; two hours (%s frames here) are the longest.', number_format($compiled->frames), number_format(self::MOST_SECONDS * $compiled->document->rate->num / $compiled->document->rate->den)), 'Give an earlier frame, or go on in another scene; nothing was changed.');
+            throw new UserError(
+                'edit.length',
+                sprintf(
+                    'The scene would last until frame %s; two hours (%s frames here) are the longest.',
+                    number_format($compiled->frames),
+                    number_format(self::MOST_SECONDS * $compiled->document->rate->num / $compiled->document->rate->den),
+                ),
+                'Give an earlier frame, or go on in another scene; nothing was changed.',
+            );
         }
     }
 
@@ -234,11 +284,14 @@ final class EditRunner
      * @param  list<mixed>  $commands
      * @return array{Edit, CompiledScene}
      */
-    private function journal(Scene $scene, ?User $user, string $kind, string $label, array $commands, Recorder $rows, CompiledScene $compiled, ?int $reverts = null, ?string $call = null): array
-    {
+    private function journal(
+        Scene $scene, ?User $user, string $kind, string $label, array $commands, Recorder $rows, CompiledScene $compiled,
+        ?int $reverts = null, ?string $call = null,
+    ): array {
         Scene::query()->whereKey($scene->id)->update(['revision' => $scene->revision + 1, 'updated_at' => now()]);
         $edit = Edit::query()->create([
-            'scene_id' => $scene->id, 'user_id' => $user?->id, 'revision' => $scene->revision + 1, 'kind' => $kind, 'reverts_id' => $reverts, 'call_id' => $call,
+            'scene_id' => $scene->id, 'user_id' => $user?->id, 'revision' => $scene->revision + 1, 'kind' => $kind,
+            'reverts_id' => $reverts, 'call_id' => $call,
             'label' => mb_substr($label, 0, 160), 'commands' => $commands, 'row_changes' => $rows->changes(), 'made_at' => now(),
             // What has changed nothing is no step back, and takes no step forward away.
             'undone' => $kind === 'do' && $rows->changes() === [],

@@ -59,7 +59,9 @@ final class Recorder
                 $this->delete($c['table'], $c['id']);
             } elseif ($c['after'] === null) {
                 DB::table($c['table'])->insert($c['before']);
-                $this->changes[] = ['table' => $c['table'], 'id' => $c['id'], 'before' => null, 'after' => $this->row($c['table'], $c['id'])];
+                $this->changes[] = [
+                    'table' => $c['table'], 'id' => $c['id'], 'before' => null, 'after' => $this->row($c['table'], $c['id']),
+                ];
             } else {
                 $this->update($c['table'], $c['id'], $c['before']);
             }

@@ -45,7 +45,8 @@ final class ErrorAnswers
             $first = collect($e->errors())->flatten()->first();
 
             return response()->json([
-                'reason' => 'input', 'message' => is_string($first) ? $first : $e->getMessage(), 'remedy' => 'Correct it and try again.', 'fields' => $e->errors(),
+                'reason' => 'input', 'message' => is_string($first) ? $first : $e->getMessage(), 'remedy' => 'Correct it and try again.',
+                'fields' => $e->errors(),
             ], $e->status);
         });
         $exceptions->render(static fn (Throwable $e, Request $r): JsonResponse|Response|null => self::other($e, $r));
@@ -54,9 +55,14 @@ final class ErrorAnswers
     private static function other(Throwable $e, Request $request): JsonResponse|Response|null
     {
         if (self::databaseIsAway($e)) {
-            $answer = ['database.away', 'The database is away for the moment.', 'Nothing is lost: what you do is kept on this page and sent when it is back.'];
+            $answer = [
+                'database.away', 'The database is away for the moment.',
+                'Nothing is lost: what you do is kept on this page and sent when it is back.',
+            ];
 
-            return self::wantsJson($request) ? self::answer($answer[0], $answer[1], $answer[2], 503)->header('Retry-After', '2') : self::page("{$answer[1]} Load this page again in a few seconds.", 503);
+            return self::wantsJson($request)
+                ? self::answer($answer[0], $answer[1], $answer[2], 503)->header('Retry-After', '2')
+                : self::page("{$answer[1]} Load this page again in a few seconds.", 503);
         }
         if ($e instanceof AuthenticationException || $e instanceof ValidationException) {
             return self::wantsJson($request) ? self::answer(...[...self::PLAIN[401], 401]) : null;
@@ -66,11 +72,19 @@ final class ErrorAnswers
         if ($status === 429) {
             $seconds = max(1, (int) (is_numeric($headers['Retry-After'] ?? null) ? $headers['Retry-After'] : 1));
 
-            return self::answer('too-often', "You have asked for this more often than is taken. It is open again in {$seconds} second".($seconds === 1 ? '' : 's').'.', "Wait {$seconds} second".($seconds === 1 ? '' : 's').' and try again.', 429)->withHeaders(['Retry-After' => (string) $seconds]);
+            return self::answer(
+                'too-often',
+                "You have asked for this more often than is taken. It is open again in {$seconds} second".($seconds === 1 ? '' : 's').'.',
+                "Wait {$seconds} second".($seconds === 1 ? '' : 's').' and try again.',
+                429,
+            )->withHeaders(['Retry-After' => (string) $seconds]);
         }
-        [$reason, $message, $remedy] = self::PLAIN[$status] ?? ['ours', 'Something went wrong on our side.', 'Try it again; if it stays, tell who runs this installation, with the time.'];
+        [$reason, $message, $remedy] = self::PLAIN[$status]
+            ?? ['ours', 'Something went wrong on our side.', 'Try it again; if it stays, tell who runs this installation, with the time.'];
 
-        return self::wantsJson($request) ? self::answer($reason, $message, $remedy, $status)->withHeaders(array_filter($headers, is_string(...))) : self::page("{$message} {$remedy}", $status);
+        return self::wantsJson($request)
+            ? self::answer($reason, $message, $remedy, $status)->withHeaders(array_filter($headers, is_string(...)))
+            : self::page("{$message} {$remedy}", $status);
     }
 
     /** Whether the database itself cannot be reached, rather than not liking a query (SQLSTATE 08, and the client's own numbers). */
@@ -82,7 +96,13 @@ final class ErrorAnswers
             }
             if ($cause instanceof PDOException) {
                 $number = (int) ($cause->errorInfo[1] ?? $cause->getCode());
-                if (in_array($number, [1040, 1053, 1203, 1205, 2002, 2003, 2006, 2013], true) || str_contains($cause->getMessage(), 'server has gone away') || str_contains($cause->getMessage(), 'Connection refused')) {
+                if (in_array(
+                    $number,
+                    [1040, 1053, 1203, 1205, 2002, 2003, 2006, 2013],
+                    true,
+                ) || str_contains(
+                    $cause->getMessage(), 'server has gone away',
+                ) || str_contains($cause->getMessage(), 'Connection refused')) {
                     return true;
                 }
             }
@@ -103,6 +123,7 @@ final class ErrorAnswers
 
     private static function answer(string $reason, string $message, string $remedy, int $status): JsonResponse
     {
-        return response()->json(['reason' => $reason, 'message' => $message, 'remedy' => $remedy], $status, [], JSON_INVALID_UTF8_SUBSTITUTE);
+        return response()
+            ->json(['reason' => $reason, 'message' => $message, 'remedy' => $remedy], $status, [], JSON_INVALID_UTF8_SUBSTITUTE);
     }
 }

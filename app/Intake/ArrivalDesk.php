@@ -28,8 +28,13 @@ use InvalidArgumentException;
 /** Examines a file that arrived, keeps its slip, and makes kit assets of it. */
 final class ArrivalDesk
 {
-    public function __construct(private readonly BlobStore $blobs, private readonly AssetIntake $intake, private readonly Converter $converter, private readonly SoundProbe $sounds, private readonly StoredAssets $stored)
-    {
+    public function __construct(
+        private readonly BlobStore $blobs,
+        private readonly AssetIntake $intake,
+        private readonly Converter $converter,
+        private readonly SoundProbe $sounds,
+        private readonly StoredAssets $stored,
+    ) {
     }
 
     private const MOST_PIXELS = 64 * 1024 * 1024;
@@ -52,7 +57,11 @@ final class ArrivalDesk
 
     public function refuse(Arrival $arrival, string $reason, string $message, string $remedy, float $since): void
     {
-        $arrival->update(['status' => $arrival->asset_id === null ? 'refused' : 'ready', 'error' => ['reason' => $reason, 'message' => mb_scrub($message), 'remedy' => $remedy], 'seconds' => round(microtime(true) - $since, 3)]);
+        $arrival->update([
+            'status' => $arrival->asset_id === null ? 'refused' : 'ready',
+            'error' => ['reason' => $reason, 'message' => mb_scrub($message), 'remedy' => $remedy],
+            'seconds' => round(microtime(true) - $since, 3),
+        ]);
     }
 
     private function work(Arrival $arrival, FileMap $files, bool $all): void
@@ -79,18 +88,26 @@ final class ArrivalDesk
         }
         $figure = $examined->parts->made === [] && $examined->motions !== [];
         $own = null;
-        $slip = ['findings' => array_map(static fn (Finding $f): array => $f->toArray(), $examined->findings), 'parts' => $examined->parts->toArray(), 'missing' => $this->missing($examined->findings)];
+        $slip = [
+            'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $examined->findings),
+            'parts' => $examined->parts->toArray(),
+            'missing' => $this->missing($examined->findings),
+        ];
         if (! $figure) {
             $digest = AssetDigest::of(GltfReader::read($examined->glb));
             $facts = AssetIntake::facts($digest);
-            $asset = $arrival->asset ?? $this->intake->asset($arrival->production, $examined->kind, $arrival->name, self::tags($arrival->name), $arrival->path);
+            $asset = $arrival->asset
+                ?? $this->intake->asset($arrival->production, $examined->kind, $arrival->name, self::tags($arrival->name), $arrival->path);
             if ($asset->kind !== $examined->kind) {
                 $asset->update(['kind' => $examined->kind]);
             }
             $byHand = $this->rolesByHand($asset);
             $version = $this->intake->version($asset, $examined->glb, $digest, $facts, light: $examined->light);
             if ($byHand !== [] && $digest['skeleton'] !== null) {
-                $this->intake->roles($version, array_intersect($byHand, ['', ...array_filter((array) ($digest['skeleton']['names'] ?? []), is_string(...))]));
+                $this->intake->roles(
+                    $version,
+                    array_intersect($byHand, ['', ...array_filter((array) ($digest['skeleton']['names'] ?? []), is_string(...))]),
+                );
             }
             $slip['facts'] = $facts;
             $own = $digest['skeleton'] === null ? null : new Figure($version->blob, $digest);
@@ -111,7 +128,11 @@ final class ArrivalDesk
         $version = $asset->versions()->orderByDesc('number')->first();
         $byHand = $version === null ? [] : $this->stored->byHash($version->digest)['rolesByHand'] ?? [];
 
-        return is_array($byHand) ? array_filter($byHand, static fn (mixed $joint, int|string $part): bool => is_string($joint) && is_string($part), ARRAY_FILTER_USE_BOTH) : [];
+        return is_array($byHand) ? array_filter(
+            $byHand,
+            static fn (mixed $joint, int|string $part): bool => is_string($joint) && is_string($part),
+            ARRAY_FILTER_USE_BOTH,
+        ) : [];
     }
 
     /** @param  array<string, array<string, mixed>|false>  $choices */
@@ -126,7 +147,10 @@ final class ArrivalDesk
         }
         $kind = in_array($arrival->kind, ['performer', 'set', 'prop'], true) && $arrival->asset_id !== null ? $arrival->kind : null;
         try {
-            return Examination::of($bytes, $arrival->format, $choices, $kind, $files->companionOf($arrival->path), $all, new GltfLimits(bytes: SizeLimit::bytes()));
+            return Examination::of(
+                $bytes, $arrival->format, $choices, $kind, $files->companionOf($arrival->path), $all,
+                new GltfLimits(bytes: SizeLimit::bytes()),
+            );
         } catch (InvalidArgumentException $e) {
             throw new UserError('intake.value', $e->getMessage(), 'Correct the number and try again.');
         }
@@ -152,7 +176,9 @@ final class ArrivalDesk
     {
         $out = [];
         foreach ($examined->motions as $n => $m) {
-            $name = count($examined->motions) === 1 && $examined->parts->made === [] ? $arrival->name : self::friendly($m['name']).' ('.$arrival->name.')';
+            $name = count($examined->motions) === 1 && $examined->parts->made === []
+                ? $arrival->name
+                : self::friendly($m['name']).' ('.$arrival->name.')';
             $name = isset($out[$name]) ? "{$name} ".($n + 1) : $name;
             $asset = isset($arrival->motions[$name]) ? Asset::query()->find($arrival->motions[$name]) : null;
             $asset ??= $this->intake->asset($arrival->production, 'motion', $name, self::tags($name), $arrival->path);
@@ -178,7 +204,9 @@ final class ArrivalDesk
     private function judgeMotion(Asset $asset, string $bytes, array $digest, string $name, ?Figure $own): void
     {
         $clips = is_array($digest['clips'] ?? null) ? $digest['clips'] : [];
-        $version = $this->intake->version($asset, $bytes, $digest, ['seconds' => round((float) ($clips[0]['seconds'] ?? 0.0), 3), 'loops' => false, 'travel' => 0.0, 'speed' => 0.0]);
+        $version = $this->intake->version($asset, $bytes, $digest, [
+            'seconds' => round((float) ($clips[0]['seconds'] ?? 0.0), 3), 'loops' => false, 'travel' => 0.0, 'speed' => 0.0,
+        ]);
         // A person's motion is judged on a person of the house, a creature's on the creature.
         $isPersons = isset(AssetDigest::skeletonOfNodes(GltfReader::read($bytes))->roles['hips']) && $own?->isHuman() !== false;
         $figure = $isPersons ? $this->houseFigure() : $own;
@@ -186,7 +214,10 @@ final class ArrivalDesk
             $ref = new AssetRef("a{$asset->id}", 'motion', $name, $version->blob, $version->digest);
             [$table] = ImportedMotion::table($this->stored, $ref, $digest, $figure);
             $check = MotionCheck::of($table, $figure, $name);
-            $version->update(['facts' => $check->facts + ['frames' => (int) round($check->facts['seconds'] * 24)], 'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $check->findings)]);
+            $version->update([
+                'facts' => $check->facts + ['frames' => (int) round($check->facts['seconds'] * 24)],
+                'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $check->findings),
+            ]);
         }
     }
 
@@ -198,14 +229,22 @@ final class ArrivalDesk
 
     private function houseFigure(): ?Figure
     {
-        $version = AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->where('kind', 'performer'))->orderBy('asset_id')->orderByDesc('number')->first();
+        $version = AssetVersion::query()->whereHas('asset', static fn ($q) => $q->whereNull('production_id')->where('kind', 'performer'))
+            ->orderBy('asset_id')->orderByDesc('number')->first();
 
         return $version === null ? null : new Figure($version->blob, $this->stored->byHash($version->digest));
     }
 
     private function bvh(Arrival $arrival, string $bytes): void
     {
-        $version = $this->intake->model($arrival->production, $bytes, $arrival->name, 'motion', self::tags($arrival->name), $arrival->asset?->slug);
+        $version = $this->intake->model(
+            $arrival->production,
+            $bytes,
+            $arrival->name,
+            'motion',
+            self::tags($arrival->name),
+            $arrival->asset?->slug,
+        );
         $asset = $version->asset()->firstOrFail();
         $asset->update(['source' => $arrival->path]);
         $digest = $this->stored->byHash($version->digest);
@@ -214,20 +253,43 @@ final class ArrivalDesk
             $digest = ['pace' => $this->pace($arrival)] + $digest;
         }
         $version = $this->intake->version($asset, $bytes, $digest, $version->facts, $told);
-        $findings = array_map(static fn (string $text): array => (new Finding('bvh', str_contains($text, 'No joint') ? Finding::HARMS : Finding::FYI, $text, str_contains($text, 'No joint') ? 'That part stays stiff.' : 'Nothing in the picture changes.'))->toArray(), $told);
+        $findings = array_map(
+            static fn (string $text): array => (new Finding(
+                'bvh',
+                str_contains($text, 'No joint') ? Finding::HARMS : Finding::FYI,
+                $text,
+                str_contains($text, 'No joint') ? 'That part stays stiff.' : 'Nothing in the picture changes.',
+            ))->toArray(),
+            $told,
+        );
         $figure = $this->houseFigure();
         $facts = $version->facts;
         if ($figure !== null && isset(HumanRoles::match($this->names($digest), $this->parents($digest))['hips'])) {
-            [$table] = ImportedMotion::table($this->stored, new AssetRef("a{$asset->id}", 'motion', $arrival->name, $version->blob, $version->digest), $digest, $figure);
+            [$table] = ImportedMotion::table(
+                $this->stored,
+                new AssetRef("a{$asset->id}", 'motion', $arrival->name, $version->blob, $version->digest),
+                $digest,
+                $figure,
+            );
             $check = MotionCheck::of($table, $figure, $arrival->name);
             $facts = $check->facts + $facts;
             $version->update(['facts' => $facts]);
             $findings = [...$findings, ...array_map(static fn (Finding $f): array => $f->toArray(), $check->findings)];
         }
         if (isset($arrival->choices['speed'])) {
-            $findings[] = (new Finding('speed', Finding::HARMS, 'Its rate was told wrongly.', 'It goes at its right speed now.', ['factor' => $this->pace($arrival)], 'Play it at its right speed', safe: true))->mended()->toArray();
+            $findings[] = (new Finding(
+                'speed', Finding::HARMS, 'Its rate was told wrongly.', 'It goes at its right speed now.',
+                ['factor' => $this->pace($arrival)], 'Play it at its right speed', safe: true,
+            ))->mended()->toArray();
         }
-        $arrival->fill(['asset_id' => $asset->id, 'kind' => 'motion', 'slip' => ['findings' => $findings, 'facts' => $facts, 'parts' => (new PartsList(1, [$arrival->name], []))->toArray(), 'missing' => []]])->save();
+        $arrival->fill([
+            'asset_id' => $asset->id,
+            'kind' => 'motion',
+            'slip' => [
+                'findings' => $findings, 'facts' => $facts, 'parts' => (new PartsList(1, [$arrival->name], []))->toArray(),
+                'missing' => [],
+            ],
+        ])->save();
     }
 
     /**
@@ -236,7 +298,10 @@ final class ArrivalDesk
      */
     private function names(array $digest): array
     {
-        return array_values(array_filter(is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? $digest['skeleton']['names'] : [], is_string(...)));
+        return array_values(array_filter(
+            is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? $digest['skeleton']['names'] : [],
+            is_string(...),
+        ));
     }
 
     /**
@@ -245,7 +310,10 @@ final class ArrivalDesk
      */
     private function parents(array $digest): array
     {
-        return array_values(array_filter(is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['parents'] ?? null) ? $digest['skeleton']['parents'] : [], is_int(...)));
+        return array_values(array_filter(
+            is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['parents'] ?? null) ? $digest['skeleton']['parents'] : [],
+            is_int(...),
+        ));
     }
 
     private function sound(Arrival $arrival, string $bytes): void
@@ -261,7 +329,11 @@ final class ArrivalDesk
         if ($size === false || $size[0] < 1 || $size[0] * $size[1] > self::MOST_PIXELS || @imagecreatefromstring($bytes) === false) {
             throw new UserError('picture.unreadable', match (true) {
                 $size === false => 'It cannot be read as a picture.',
-                $size[0] * $size[1] > self::MOST_PIXELS => sprintf('The picture has %s megapixels; at most %d are taken.', number_format($size[0] * $size[1] / 1048576), intdiv(self::MOST_PIXELS, 1048576)),
+                $size[0] * $size[1] > self::MOST_PIXELS => sprintf(
+                    'The picture has %s megapixels; at most %d are taken.',
+                    number_format($size[0] * $size[1] / 1048576),
+                    intdiv(self::MOST_PIXELS, 1048576),
+                ),
                 default => 'The picture is damaged.',
             }, 'Save it again as PNG or JPEG, smaller if it is large.');
         }
@@ -271,16 +343,30 @@ final class ArrivalDesk
     /** @param  array<string, mixed>  $facts */
     private function plain(Arrival $arrival, string $kind, string $bytes, array $facts, ?string $picture): void
     {
-        $asset = $arrival->asset ?? $this->intake->asset($arrival->production, $kind, $arrival->name, self::tags($arrival->name), $arrival->path);
+        $asset = $arrival->asset
+            ?? $this->intake->asset($arrival->production, $kind, $arrival->name, self::tags($arrival->name), $arrival->path);
         $this->intake->version($asset, $bytes, ['kind' => $kind] + $facts, $facts, picture: $picture);
-        $arrival->fill(['asset_id' => $asset->id, 'kind' => $kind, 'slip' => ['findings' => [], 'facts' => $facts, 'parts' => (new PartsList(1, [$arrival->name], []))->toArray(), 'missing' => []]])->save();
+        $arrival->fill([
+            'asset_id' => $asset->id,
+            'kind' => $kind,
+            'slip' => [
+                'findings' => [], 'facts' => $facts, 'parts' => (new PartsList(1, [$arrival->name], []))->toArray(), 'missing' => [],
+            ],
+        ])->save();
     }
 
     /** A name for people from a file's: words apart, numbers of export tools gone. */
     public static function friendly(string $path): string
     {
         $name = pathinfo(str_replace('\\', '/', $path), PATHINFO_FILENAME);
-        $name = preg_replace(['/[|:].*?([^|:]+)$/', '/(?<=[a-z])(?=[A-Z])/', '/[_\-.]+/', '/\b[0-9a-f]{8,}\b/i', '/\s+(v\d+|final|export(ed)?|lod\d|\d{3,})\b/i', '/\s+/'], ['$1', ' ', ' ', '', '', ' '], $name) ?? '';
+        $name = preg_replace(
+            [
+                '/[|:].*?([^|:]+)$/', '/(?<=[a-z])(?=[A-Z])/', '/[_\-.]+/', '/\b[0-9a-f]{8,}\b/i',
+                '/\s+(v\d+|final|export(ed)?|lod\d|\d{3,})\b/i', '/\s+/',
+            ],
+            ['$1', ' ', ' ', '', '', ' '],
+            $name,
+        ) ?? '';
         $name = trim($name);
 
         return mb_substr($name === '' ? 'Unnamed' : mb_strtoupper(mb_substr($name, 0, 1)).mb_substr($name, 1), 0, 100);
@@ -289,6 +375,9 @@ final class ArrivalDesk
     /** @return list<string> */
     public static function tags(string $name): array
     {
-        return array_values(array_unique(array_filter(preg_split('/[^\p{L}]+/u', mb_strtolower($name)) ?: [], static fn (string $w): bool => mb_strlen($w) > 2)));
+        return array_values(array_unique(array_filter(
+            preg_split('/[^\p{L}]+/u', mb_strtolower($name)) ?: [],
+            static fn (string $w): bool => mb_strlen($w) > 2,
+        )));
     }
 }

@@ -29,15 +29,27 @@ final class Converter
             new BoxLimits($seconds, $seconds, self::MEMORY),
         );
         if ($result->timedOut) {
-            throw new UserError('convert.slow', "Reading it took more than {$seconds} seconds.", 'Simplify the model, or export it as GLB.');
+            throw new UserError(
+                'convert.slow',
+                "Reading it took more than {$seconds} seconds.",
+                'Simplify the model, or export it as GLB.',
+            );
         }
         if ($result->broke()) {
-            throw new UserError('convert.failed', sprintf('It is damaged: reading it as %s broke off.', strtoupper($ending)), 'Export it again, best as GLB.');
+            throw new UserError(
+                'convert.failed',
+                sprintf('It is damaged: reading it as %s broke off.', strtoupper($ending)),
+                'Export it again, best as GLB.',
+            );
         }
         $glb = $result->files['out.glb'] ?? '';
         if (strlen($glb) < 20) {
             // The reader's own words may quote what it read, so they are not passed on.
-            throw new UserError('convert.failed', sprintf('It cannot be read as %s: %s', strtoupper($ending), Suspicion::of($bytes, $ending)), 'Export it again, best as GLB.');
+            throw new UserError(
+                'convert.failed',
+                sprintf('It cannot be read as %s: %s', strtoupper($ending), Suspicion::of($bytes, $ending)),
+                'Export it again, best as GLB.',
+            );
         }
 
         return $glb;
@@ -50,11 +62,17 @@ final class Converter
         $out = [];
         foreach ($files->files as $path => $blob) {
             $ending = FileKinds::ending($path);
-            if ($path === $head || count($out) >= self::MOST_COMPANIONS || ! (FileKinds::isPicture($path) || in_array($ending, FileKinds::COMPANIONS, true))) {
+            if (
+                $path === $head || count($out) >= self::MOST_COMPANIONS
+                    || ! (FileKinds::isPicture($path) || in_array($ending, FileKinds::COMPANIONS, true))
+            ) {
                 continue;
             }
             $name = FileMap::plain($from !== '' && str_starts_with($path, $from) ? substr($path, strlen($from)) : basename($path));
-            if ($name === '' || $name === 'out.glb' || str_starts_with($name, 'arrival.') || array_filter(explode('/', $name), static fn (string $p): bool => strlen($p) > 200) !== []) {
+            if ($name === '' || $name === 'out.glb' || str_starts_with($name, 'arrival.') || array_filter(
+                explode('/', $name),
+                static fn (string $p): bool => strlen($p) > 200,
+            ) !== []) {
                 continue;
             }
             $out[$name] = References::plain(($files->companionOf($head))($path) ?? '', $ending);

@@ -62,8 +62,14 @@ final class DropDesk
     {
         foreach (array_filter(array_keys($files->files), FileKinds::isHead(...)) as $path) {
             $drop->arrivals()->firstOrCreate(['path' => $path], [
-                'production_id' => $drop->production_id, 'name' => ArrivalDesk::friendly($path), 'format' => FileKinds::ending($path), 'original' => $files->files[$path], 'bytes' => strlen($this->blobs->get($files->files[$path])),
-                'companions' => array_filter($files->files, static fn (string $p): bool => $p !== $path && ! FileKinds::isHead($p), ARRAY_FILTER_USE_KEY), 'choices' => [], 'motions' => [], 'status' => 'waiting',
+                'production_id' => $drop->production_id, 'name' => ArrivalDesk::friendly($path), 'format' => FileKinds::ending($path),
+                'original' => $files->files[$path], 'bytes' => strlen($this->blobs->get($files->files[$path])),
+                'companions' => array_filter(
+                    $files->files,
+                    static fn (string $p): bool => $p !== $path && ! FileKinds::isHead($p),
+                    ARRAY_FILTER_USE_KEY,
+                ),
+                'choices' => [], 'motions' => [], 'status' => 'waiting',
             ]);
         }
     }
@@ -72,7 +78,13 @@ final class DropDesk
     private function try(Arrival $arrival, FileMap $files): void
     {
         if ($arrival->tries >= self::MOST_TRIES) {
-            $this->desk->refuse($arrival, 'intake.stopped', 'Reading it took too long or needed too much memory, twice.', 'Simplify the file and drop it again.', microtime(true));
+            $this->desk->refuse(
+                $arrival,
+                'intake.stopped',
+                'Reading it took too long or needed too much memory, twice.',
+                'Simplify the file and drop it again.',
+                microtime(true),
+            );
 
             return;
         }
@@ -88,8 +100,13 @@ final class DropDesk
      */
     private function loosePictures(Drop $drop, FileMap $files, array &$unused): void
     {
-        $loose = array_filter($files->files, static fn (string $p): bool => ! isset($files->used[$p]) && ! FileKinds::isHead($p), ARRAY_FILTER_USE_KEY);
-        $wanting = Arrival::query()->where('production_id', $drop->production_id)->where('status', 'ready')->where('drop_id', '!=', $drop->id)->get()
+        $loose = array_filter(
+            $files->files,
+            static fn (string $p): bool => ! isset($files->used[$p]) && ! FileKinds::isHead($p),
+            ARRAY_FILTER_USE_KEY,
+        );
+        $wanting = Arrival::query()->where('production_id', $drop->production_id)->where('status', 'ready')
+            ->where('drop_id', '!=', $drop->id)->get()
             ->filter(static fn (Arrival $a): bool => is_array($a->slip) && ($a->slip['missing'] ?? []) !== []);
         foreach ($wanting as $arrival) {
             $map = new FileMap($arrival->companions + $loose, $this->blobs);
@@ -106,19 +123,27 @@ final class DropDesk
         foreach ($loose as $path => $blob) {
             if (FileKinds::isPicture($path) && $drop->arrivals()->doesntExist()) {
                 $this->read($drop->arrivals()->create([
-                    'production_id' => $drop->production_id, 'name' => ArrivalDesk::friendly($path), 'path' => $path, 'format' => FileKinds::ending($path), 'original' => $blob, 'bytes' => strlen($this->blobs->get($blob)), 'companions' => [], 'choices' => [], 'motions' => [], 'status' => 'waiting',
+                    'production_id' => $drop->production_id, 'name' => ArrivalDesk::friendly($path), 'path' => $path,
+                    'format' => FileKinds::ending($path), 'original' => $blob, 'bytes' => strlen($this->blobs->get($blob)),
+                    'companions' => [], 'choices' => [], 'motions' => [], 'status' => 'waiting',
                 ]), $files);
             } elseif (! in_array(FileKinds::ending($path), FileKinds::COMPANIONS, true) || ! FileKinds::isPicture($path)) {
-                $unused[$path] = FileKinds::isPicture($path) ? 'No model in the drop uses this picture.' : 'Files of this kind are not taken; taken are '.FileKinds::taken().'.';
+                $unused[$path] = FileKinds::isPicture($path)
+                    ? 'No model in the drop uses this picture.'
+                    : 'Files of this kind are not taken; taken are '.FileKinds::taken().'.';
             }
         }
     }
 
     private function read(Arrival $arrival, FileMap $files): void
     {
-        $known = Arrival::query()->where('production_id', $arrival->production_id)->where('original', $arrival->original)->where('id', '<', $arrival->id)->where('status', 'ready')->whereNotNull('asset_id')->first();
+        $known = Arrival::query()->where('production_id', $arrival->production_id)->where('original', $arrival->original)
+            ->where('id', '<', $arrival->id)->where('status', 'ready')->whereNotNull('asset_id')->first();
         if ($known !== null) {
-            $arrival->update(['status' => 'known', 'asset_id' => $known->asset_id, 'kind' => $known->kind, 'slip' => $known->slip, 'motions' => $known->motions]);
+            $arrival->update([
+                'status' => 'known', 'asset_id' => $known->asset_id, 'kind' => $known->kind, 'slip' => $known->slip,
+                'motions' => $known->motions,
+            ]);
 
             return;
         }

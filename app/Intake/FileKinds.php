@@ -22,9 +22,12 @@ final class FileKinds
 
     /** What survives of each kind; docs/formats.md has the whole table, measured. */
     public const BRINGS = [
-        'glb' => 'Brings meshes, colours, pictures, bones, motions and face shapes. Cameras and lights stay out.', 'gltf' => 'Brings meshes, colours, pictures, bones, motions and face shapes. Cameras and lights stay out.',
-        'dae' => 'Brings meshes, colours, pictures that come along, bones and motions (as one). No face shapes.', 'obj' => 'Brings meshes, colours and pictures that come along. No bones, motions or face shapes.',
-        'x3d' => 'Brings meshes and colours. No pictures, bones, motions or face shapes.', 'ply' => 'Brings one mesh with the colours of its points. No pictures, bones or motions.',
+        'glb' => 'Brings meshes, colours, pictures, bones, motions and face shapes. Cameras and lights stay out.',
+        'gltf' => 'Brings meshes, colours, pictures, bones, motions and face shapes. Cameras and lights stay out.',
+        'dae' => 'Brings meshes, colours, pictures that come along, bones and motions (as one). No face shapes.',
+        'obj' => 'Brings meshes, colours and pictures that come along. No bones, motions or face shapes.',
+        'x3d' => 'Brings meshes and colours. No pictures, bones, motions or face shapes.',
+        'ply' => 'Brings one mesh with the colours of its points. No pictures, bones or motions.',
         'stl' => 'Brings one mesh. No colours, pictures, bones or motions.', 'bvh' => 'Brings one motion and its skeleton. No mesh.',
     ];
 

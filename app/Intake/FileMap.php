@@ -7,7 +7,10 @@ namespace App\Intake;
 use App\Assets\BlobStore;
 use Closure;
 
-/** Files that came together, by path. Finds a companion by the name another file calls it: as written, beside it, or anywhere by its name alone. */
+/**
+ * Files that came together, by path. Finds a companion by the name another file calls it: as written, beside it, or
+ * anywhere by its name alone.
+ */
 final class FileMap
 {
     /** @var array<string, true> paths that were asked for and found */

@@ -59,7 +59,13 @@ final class ReadDrop implements ShouldQueue
 
     public function failed(): void
     {
-        Arrival::query()->where('drop_id', $this->drop)->whereIn('status', ['waiting', 'reading'])->update(['status' => 'refused', 'error' => json_encode(['reason' => 'intake.stopped', 'message' => 'Reading it failed on our side.', 'remedy' => 'Drop it again; if it fails again, export it as GLB.'])]);
+        Arrival::query()->where('drop_id', $this->drop)->whereIn('status', ['waiting', 'reading'])->update([
+            'status' => 'refused',
+            'error' => json_encode([
+                'reason' => 'intake.stopped', 'message' => 'Reading it failed on our side.',
+                'remedy' => 'Drop it again; if it fails again, export it as GLB.',
+            ]),
+        ]);
         Drop::query()->whereKey($this->drop)->update(['status' => 'done']);
     }
 }

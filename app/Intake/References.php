@@ -37,7 +37,10 @@ final class References
         return preg_replace_callback($pattern, static function (array $m): string {
             $rest = rtrim($m[2], "\r");
             // A pipe or a scheme in one word must not survive by standing between blanks.
-            $words = array_map(static fn (string $w): string => preg_match('#[/\\\\:|%]|\.\.#', $w) === 1 ? self::name($w) : $w, explode(' ', ltrim($rest)));
+            $words = array_map(
+                static fn (string $w): string => preg_match('#[/\\\\:|%]|\.\.#', $w) === 1 ? self::name($w) : $w,
+                explode(' ', ltrim($rest)),
+            );
 
             return $m[1].' '.implode(' ', $words);
         }, $bytes) ?? $bytes;
@@ -45,10 +48,22 @@ final class References
 
     private static function elements(string $xml): string
     {
-        $xml = preg_replace_callback('#(<(?:\w+:)?(?:init_from|ref)\b[^>]*>)([^<]*)(</)#i', static fn (array $m): string => $m[1].self::quoted($m[2]).$m[3], $xml) ?? $xml;
+        $xml = preg_replace_callback(
+            '#(<(?:\w+:)?(?:init_from|ref)\b[^>]*>)([^<]*)(</)#i',
+            static fn (array $m): string => $m[1].self::quoted($m[2]).$m[3],
+            $xml,
+        ) ?? $xml;
 
         // Parts of other documents ("url" before the "#") are not fetched.
-        return preg_replace_callback('#(\b(?:url|source|href|target)\s*=\s*)("|\')([^"\']*)\2#i', static fn (array $m): string => $m[1].$m[2].(str_contains($m[3], '#') ? (string) strrchr($m[3], '#') : (str_contains($m[3], '/') || str_contains($m[3], ':') ? self::quoted($m[3]) : $m[3])).$m[2], $xml) ?? $xml;
+        return preg_replace_callback(
+            '#(\b(?:url|source|href|target)\s*=\s*)("|\')([^"\']*)\2#i',
+            static fn (array $m): string => $m[1].$m[2].(
+                str_contains($m[3], '#')
+                    ? (string) strrchr($m[3], '#')
+                    : (str_contains($m[3], '/') || str_contains($m[3], ':') ? self::quoted($m[3]) : $m[3])
+            ).$m[2],
+            $xml,
+        ) ?? $xml;
     }
 
     private static function attributes(string $xml): string
@@ -71,6 +86,10 @@ final class References
     /** Entities that a document declares itself can name files; ours need none. */
     private static function withoutEntities(string $xml): string
     {
-        return preg_replace(['/<!ENTITY[^>]*>/i', '/<!DOCTYPE[^>\[]*(\[.*?\])?\s*>/is', '/<\?xml-stylesheet.*?\?>/is', '/<(\w+:)?include\b[^>]*>/i'], '', $xml) ?? $xml;
+        return preg_replace(
+            ['/<!ENTITY[^>]*>/i', '/<!DOCTYPE[^>\[]*(\[.*?\])?\s*>/is', '/<\?xml-stylesheet.*?\?>/is', '/<(\w+:)?include\b[^>]*>/i'],
+            '',
+            $xml,
+        ) ?? $xml;
     }
 }

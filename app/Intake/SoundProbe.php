@@ -32,7 +32,8 @@ final class SoundProbe
         }
 
         return [
-            'seconds' => round($seconds, 3), 'channels' => $channels, 'sampleRate' => is_numeric($stream['sample_rate'] ?? null) ? (int) $stream['sample_rate'] : 0,
+            'seconds' => round($seconds, 3), 'channels' => $channels,
+            'sampleRate' => is_numeric($stream['sample_rate'] ?? null) ? (int) $stream['sample_rate'] : 0,
             'codec' => is_string($stream['codec_name'] ?? null) ? $stream['codec_name'] : '?',
         ];
     }

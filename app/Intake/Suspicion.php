@@ -18,8 +18,14 @@ final class Suspicion
                 ! str_contains(substr($bytes, -4096), $ending === 'dae' ? '</COLLADA' : '</X3D') => 'its end is missing.',
                 default => 'a part that it refers to is missing or damaged.',
             },
-            'obj' => preg_match('/^\s*v\s/m', $bytes) !== 1 ? 'there are no points in it.' : (preg_match('/^\s*f\s/m', $bytes) !== 1 ? 'there are no faces in it.' : 'a face names a point that is not there, or a number is damaged.'),
-            'ply' => ! str_starts_with($start, 'ply') ? 'it does not begin with "ply".' : (! str_contains($start, 'end_header') ? 'its header has no end.' : 'it is shorter than its header says, or has no faces.'),
+            'obj' => preg_match('/^\s*v\s/m', $bytes) !== 1 ? 'there are no points in it.' : (
+                preg_match('/^\s*f\s/m', $bytes) !== 1
+                    ? 'there are no faces in it.'
+                    : 'a face names a point that is not there, or a number is damaged.'
+            ),
+            'ply' => ! str_starts_with($start, 'ply') ? 'it does not begin with "ply".' : (
+                ! str_contains($start, 'end_header') ? 'its header has no end.' : 'it is shorter than its header says, or has no faces.'
+            ),
             'stl' => 'it has no facets, or is shorter than it says.',
             default => 'it is damaged or of another kind.',
         };

@@ -8,7 +8,10 @@ use App\Assets\BlobStore;
 use App\Exceptions\UserError;
 use ZipArchive;
 
-/** The files of a drop, zips opened. Names inside a zip are never used on the disk; sizes are counted as they are read, not as they are claimed. */
+/**
+ * The files of a drop, zips opened. Names inside a zip are never used on the disk; sizes are counted as they are read, not
+ * as they are claimed.
+ */
 final class Unpacker
 {
     private const ENTRIES = 4000;
@@ -52,7 +55,11 @@ final class Unpacker
             file_put_contents($file, $this->blobs->get($blob));
             $zip = new ZipArchive;
             if ($zip->open($file, ZipArchive::RDONLY) !== true) {
-                throw new UserError('zip.broken', "\"{$path}\" cannot be opened as a zip.", 'It was cut off on its way, or is another kind of archive; pack it again as a plain zip.');
+                throw new UserError(
+                    'zip.broken',
+                    "\"{$path}\" cannot be opened as a zip.",
+                    'It was cut off on its way, or is another kind of archive; pack it again as a plain zip.',
+                );
             }
 
             return $this->entries($zip, $path);
@@ -65,7 +72,11 @@ final class Unpacker
     private function entries(ZipArchive $zip, string $path): array
     {
         if ($zip->numFiles > self::ENTRIES) {
-            throw new UserError('zip.many', sprintf('"%s" holds %s files; at most %s are taken.', $path, number_format($zip->numFiles), number_format(self::ENTRIES)), 'Split it up.');
+            throw new UserError(
+                'zip.many',
+                sprintf('"%s" holds %s files; at most %s are taken.', $path, number_format($zip->numFiles), number_format(self::ENTRIES)),
+                'Split it up.',
+            );
         }
         $limit = config('reel.upload_bytes');
         $left = is_int($limit) ? 2 * $limit : 0;
@@ -74,7 +85,10 @@ final class Unpacker
         for ($i = 0; $i < $zip->numFiles; $i++) {
             $stat = $zip->statIndex($i);
             $name = is_array($stat) ? FileMap::plain((string) $stat['name']) : '';
-            if ($name === '' || str_ends_with((string) ($stat['name'] ?? ''), '/') || str_starts_with($name, '__MACOSX') || str_starts_with(basename($name), '.')) {
+            if (
+                $name === '' || str_ends_with((string) ($stat['name'] ?? ''), '/') || str_starts_with($name, '__MACOSX')
+                    || str_starts_with(basename($name), '.')
+            ) {
                 continue;
             }
             if (FileKinds::ending($name) === 'zip') {
@@ -90,19 +104,31 @@ final class Unpacker
     {
         $stream = @$zip->getStreamIndex($entry);
         if ($stream === false) {
-            throw new UserError('zip.broken', "\"{$path}\" has a part that cannot be read, or is locked by a password.", 'Pack it again without a password.');
+            throw new UserError(
+                'zip.broken',
+                "\"{$path}\" has a part that cannot be read, or is locked by a password.",
+                'Pack it again without a password.',
+            );
         }
         $bytes = '';
         while (! feof($stream)) {
             $part = @fread($stream, 1 << 20);
             if ($part === false || ($part === '' && ! feof($stream))) {
                 fclose($stream);
-                throw new UserError('zip.broken', "\"{$path}\" has a part that is damaged.", 'It was cut off or changed on its way; download or pack it again.');
+                throw new UserError(
+                    'zip.broken',
+                    "\"{$path}\" has a part that is damaged.",
+                    'It was cut off or changed on its way; download or pack it again.',
+                );
             }
             $bytes .= $part;
             if (($left -= strlen($part)) < 0) {
                 fclose($stream);
-                throw new UserError('zip.large', "\"{$path}\" unpacks to more than is taken at once.", 'Split it up, or leave out what the model does not need.');
+                throw new UserError(
+                    'zip.large',
+                    "\"{$path}\" unpacks to more than is taken at once.",
+                    'Split it up, or leave out what the model does not need.',
+                );
             }
         }
         fclose($stream);

@@ -85,7 +85,8 @@ final class Box
             throw self::missing();
         }
         $process = new Process([
-            ...self::walls(self::bwrap(), $folder), '/usr/bin/prlimit', '--as='.$limits->memoryBytes, '--cpu='.$limits->cpuSeconds, '--fsize='.$limits->fileBytes, '--core=0', '--', ...$command,
+            ...self::walls(self::bwrap(), $folder), '/usr/bin/prlimit', '--as='.$limits->memoryBytes, '--cpu='.$limits->cpuSeconds,
+            '--fsize='.$limits->fileBytes, '--core=0', '--', ...$command,
         ], null, null, null, $limits->wallSeconds);
         $output = '';
         try {
@@ -105,7 +106,12 @@ final class Box
 
     public static function missing(): UserError
     {
-        return new UserError('box.missing', 'Files of this kind are not read on this installation, because its programs cannot be shut off from the rest of the machine.', 'Bring models as GLB and motions as BVH, or ask who runs it to install bubblewrap.', 503);
+        return new UserError(
+            'box.missing',
+            'Files of this kind are not read on this installation, because its programs cannot be shut off from the rest of the machine.',
+            'Bring models as GLB and motions as BVH, or ask who runs it to install bubblewrap.',
+            503,
+        );
     }
 
     private static function bwrap(): string
@@ -119,10 +125,14 @@ final class Box
     private static function walls(string $bwrap, ?string $folder): array
     {
         return [
-            $bwrap, '--unshare-all', '--die-with-parent', '--new-session', '--ro-bind', '/usr', '/usr', '--ro-bind-try', '/etc/alternatives', '/etc/alternatives',
-            '--ro-bind-try', '/etc/ld.so.cache', '/etc/ld.so.cache', '--symlink', 'usr/lib', '/lib', '--symlink', 'usr/lib64', '/lib64', '--symlink', 'usr/bin', '/bin',
-            '--proc', '/proc', '--dev', '/dev', '--tmpfs', '/tmp', ...($folder === null ? [] : ['--bind', $folder, '/work', '--chdir', '/work']),
-            '--uid', '65534', '--gid', '65534', '--hostname', 'box', '--clearenv', '--setenv', 'PATH', '/usr/bin', '--setenv', 'HOME', '/tmp', '--setenv', 'LANG', 'C.UTF-8',
+            $bwrap, '--unshare-all', '--die-with-parent', '--new-session', '--ro-bind', '/usr', '/usr', '--ro-bind-try',
+            '/etc/alternatives', '/etc/alternatives',
+            '--ro-bind-try', '/etc/ld.so.cache', '/etc/ld.so.cache', '--symlink', 'usr/lib', '/lib', '--symlink', 'usr/lib64', '/lib64',
+            '--symlink', 'usr/bin', '/bin',
+            '--proc', '/proc', '--dev', '/dev', '--tmpfs', '/tmp',
+            ...($folder === null ? [] : ['--bind', $folder, '/work', '--chdir', '/work']),
+            '--uid', '65534', '--gid', '65534', '--hostname', 'box', '--clearenv', '--setenv', 'PATH', '/usr/bin', '--setenv', 'HOME',
+            '/tmp', '--setenv', 'LANG', 'C.UTF-8',
         ];
     }
 }

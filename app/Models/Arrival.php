@@ -39,7 +39,10 @@ class Arrival extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['companions' => 'array', 'choices' => 'array', 'motions' => 'array', 'slip' => 'array', 'error' => 'array', 'seen_at' => 'datetime', 'bytes' => 'integer'];
+        return [
+            'companions' => 'array', 'choices' => 'array', 'motions' => 'array', 'slip' => 'array', 'error' => 'array',
+            'seen_at' => 'datetime', 'bytes' => 'integer',
+        ];
     }
 
     /** @return BelongsTo<Production, $this> */

@@ -32,7 +32,10 @@ class Beat extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['settings' => 'array', 'path' => 'array', 'play' => 'array', 'source_in' => 'float', 'source_out' => 'float', 'speed' => 'float'];
+        return [
+            'settings' => 'array', 'path' => 'array', 'play' => 'array', 'source_in' => 'float', 'source_out' => 'float',
+            'speed' => 'float',
+        ];
     }
 
     /** @return BelongsTo<Scene, $this> */

@@ -35,7 +35,10 @@ class Item extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array', 'route' => 'array', 'surfaces' => 'array', 'cloth' => 'array'];
+        return [
+            'x' => 'float', 'y' => 'float', 'z' => 'float', 'heading_deg' => 'float', 'scale' => 'float', 'moves' => 'array',
+            'route' => 'array', 'surfaces' => 'array', 'cloth' => 'array',
+        ];
     }
 
     /** @return BelongsTo<Scene, $this> */

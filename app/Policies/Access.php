@@ -33,7 +33,12 @@ final class Access
             throw new NotFoundHttpException;
         }
         if ($role === 'viewer') {
-            throw new UserError('access.viewer', 'You can watch this production, not change it.', 'Ask its owner to make you an editor.', 403);
+            throw new UserError(
+                'access.viewer',
+                'You can watch this production, not change it.',
+                'Ask its owner to make you an editor.',
+                403,
+            );
         }
     }
 }

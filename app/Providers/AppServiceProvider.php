@@ -19,7 +19,9 @@ use Illuminate\Support\ServiceProvider;
 final class AppServiceProvider extends ServiceProvider
 {
     /** Calls a minute that one person may make, by kind; far more than hands can, and less than hurts. */
-    private const A_MINUTE = ['looks' => 3000, 'blocks' => 6000, 'edits' => 600, 'heavy' => 240, 'uploads' => 300, 'renders' => 60, 'invitations' => 60];
+    private const A_MINUTE = [
+        'looks' => 3000, 'blocks' => 6000, 'edits' => 600, 'heavy' => 240, 'uploads' => 300, 'renders' => 60, 'invitations' => 60,
+    ];
 
     public function register(): void
     {
@@ -49,7 +51,8 @@ final class AppServiceProvider extends ServiceProvider
             $job = is_array($payload['data'] ?? null) ? ($payload['data']['command'] ?? null) : null;
 
             return is_object($job) ? array_filter([
-                'person' => property_exists($job, 'person') ? $job->person : null, 'subject' => method_exists($job, 'subject') ? $job->subject() : null,
+                'person' => property_exists($job, 'person') ? $job->person : null,
+                'subject' => method_exists($job, 'subject') ? $job->subject() : null,
             ], static fn (mixed $v): bool => $v !== null) : [];
         });
     }

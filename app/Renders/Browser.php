@@ -13,8 +13,11 @@ use Symfony\Component\Process\Process;
 /** Headless Chromium through ChromeDriver, in a folder of its own that goes when it closes. */
 final class Browser
 {
-    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $process, private readonly string $profile)
-    {
+    private function __construct(
+        public readonly RemoteWebDriver $driver,
+        private readonly Process $process,
+        private readonly string $profile,
+    ) {
     }
 
     public static function open(int $width = 1280, int $height = 800): self
@@ -37,9 +40,12 @@ final class Browser
         $options = new ChromeOptions;
         $options->setBinary($chrome);
         $options->addArguments([
-            '--headless=new', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-quic', '--no-first-run',
-            '--hide-scrollbars', '--force-device-scale-factor=1', '--disable-dev-shm-usage', "--window-size={$width},{$height}", "--user-data-dir={$profile}",
-            '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-renderer-backgrounding', '--disable-background-timer-throttling',
+            '--headless=new', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-quic',
+            '--no-first-run',
+            '--hide-scrollbars', '--force-device-scale-factor=1', '--disable-dev-shm-usage', "--window-size={$width},{$height}",
+            "--user-data-dir={$profile}",
+            '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-renderer-backgrounding',
+            '--disable-background-timer-throttling',
         ]);
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);

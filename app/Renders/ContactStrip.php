@@ -19,8 +19,12 @@ final class ContactStrip
 
     private const LABEL = 15;
 
-    public function __construct(private readonly RenderDesk $desk, private readonly FramePainter $painter, private readonly FrameStore $frames, private readonly SceneStream $stream)
-    {
+    public function __construct(
+        private readonly RenderDesk $desk,
+        private readonly FramePainter $painter,
+        private readonly FrameStore $frames,
+        private readonly SceneStream $stream,
+    ) {
     }
 
     /**
@@ -32,11 +36,19 @@ final class ContactStrip
         $document = $this->seen(DocumentBuilder::build($scene), $view);
         $last = $this->stream->compileDocument($document)->frames - 1;
         if ($from < 0 || $from > $to || $every < 1) {
-            throw new UserError('strip.range', "Frames {$from} to {$to}, each {$every}, are no strip.", 'Give a first frame, a later last frame and a step of at least 1.');
+            throw new UserError(
+                'strip.range',
+                "Frames {$from} to {$to}, each {$every}, are no strip.",
+                'Give a first frame, a later last frame and a step of at least 1.',
+            );
         }
         $wanted = range($from, max($from, min($to, $last)), $every);
         if (count($wanted) > self::MOST) {
-            throw new UserError('strip.many', sprintf('%d frames are too many for one strip.', count($wanted)), 'Take a shorter range or a larger step; '.self::MOST.' fit.');
+            throw new UserError(
+                'strip.many',
+                sprintf('%d frames are too many for one strip.', count($wanted)),
+                'Take a shorter range or a larger step; '.self::MOST.' fit.',
+            );
         }
         $job = $this->desk->create($document, $scene->id, null, $from, end($wanted) + 1, $width, $height, 'png', 'draft', 'strip.png');
         try {
@@ -58,13 +70,25 @@ final class ContactStrip
         if (isset($view['at'], $view['look'])) {
             $letter = 'ZZZ';
             $d['cameras'] = [...(is_array($d['cameras']) ? array_values($d['cameras']) : []), [
-                'id' => 'strip', 'letter' => $letter, 'name' => '', 'keys' => [['frame' => 0, 'position' => $view['at'], 'rotation' => Q4::lookAt([$view['at'][0], $view['at'][1], $view['at'][2]], [$view['look'][0], $view['look'][1], $view['look'][2]]), 'focalMm' => $view['focal'] ?? 35.0, 'fStop' => 16.0]],
+                'id' => 'strip', 'letter' => $letter, 'name' => '',
+                'keys' => [[
+                    'frame' => 0,
+                    'position' => $view['at'],
+                    'rotation' => Q4::lookAt(
+                        [$view['at'][0], $view['at'][1], $view['at'][2]],
+                        [$view['look'][0], $view['look'][1], $view['look'][2]],
+                    ),
+                    'focalMm' => $view['focal'] ?? 35.0,
+                    'fStop' => 16.0,
+                ]],
             ]];
         }
         if ($letter !== null) {
             foreach (Document::fromArray(['shots' => []] + $d)->cameras as $camera) {
                 if ($camera->letter === $letter) {
-                    return Document::fromArray(['shots' => [['id' => 'strip', 'camera' => $camera->id, 'in' => 0, 'out' => null, 'label' => 'strip']]] + $d);
+                    return Document::fromArray(['shots' => [[
+                        'id' => 'strip', 'camera' => $camera->id, 'in' => 0, 'out' => null, 'label' => 'strip',
+                    ]]] + $d);
                 }
             }
             throw new UserError('strip.camera', "There is no camera \"{$letter}\".", 'Give the letter of a camera of this scene.');

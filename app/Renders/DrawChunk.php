@@ -87,7 +87,8 @@ final class DrawChunk implements ShouldQueue
             if ($first === null) {
                 $first = [microtime(true), $drawn];
             } elseif ($drawn > $first[1]) {
-                RenderJob::query()->whereKey($job->id)->update(['ms_per_frame' => (microtime(true) - $first[0]) * 1000 / ($drawn - $first[1])]);
+                RenderJob::query()->whereKey($job->id)
+                    ->update(['ms_per_frame' => (microtime(true) - $first[0]) * 1000 / ($drawn - $first[1])]);
             }
             $status = RenderJob::query()->whereKey($job->id)->value('status');
 
@@ -122,7 +123,11 @@ final class DrawChunk implements ShouldQueue
         if ($chunk !== null) {
             $chunk->update(['status' => 'waiting', 'attempts' => 0]);
             RenderJob::query()->whereKey($chunk->render_job_id)->whereNotIn('status', ['done', 'cancelled'])
-                ->update(['status' => 'failed', 'finished_at' => now(), 'error' => mb_substr('Drawing stopped: '.rtrim($why, '.').'. Frames drawn so far are kept; press Resume.', 0, 1000)]);
+                ->update([
+                    'status' => 'failed',
+                    'finished_at' => now(),
+                    'error' => mb_substr('Drawing stopped: '.rtrim($why, '.').'. Frames drawn so far are kept; press Resume.', 0, 1000),
+                ]);
         }
     }
 }

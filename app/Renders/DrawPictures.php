@@ -11,7 +11,10 @@ use Illuminate\Foundation\Bus\Dispatchable;
 use Illuminate\Queue\InteractsWithQueue;
 use Throwable;
 
-/** Draws missing asset pictures in the background: many at once, and where that fails one by one, so that the one at fault is found and marked. */
+/**
+ * Draws missing asset pictures in the background: many at once, and where that fails one by one, so that the one at fault
+ * is found and marked.
+ */
 final class DrawPictures implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;

@@ -40,8 +40,10 @@ final class Encoder
                 file_put_contents(sprintf('%s/%06d.png', $folder, $f), $this->frames->read($job, $f));
             }
             $this->ffmpeg($folder, [
-                '-framerate', $rate, '-f', 'image2', '-start_number', (string) $chunk->from_frame, '-i', '%06d.png', '-frames:v', (string) $count, '-c:v', 'libx264', '-threads', '2', '-preset', 'medium', '-crf', '16', '-bf', '0',
-                '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-r', $rate,
+                '-framerate', $rate, '-f', 'image2', '-start_number', (string) $chunk->from_frame, '-i', '%06d.png', '-frames:v',
+                (string) $count, '-c:v', 'libx264', '-threads', '2', '-preset', 'medium', '-crf', '16', '-bf', '0',
+                '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709',
+                '-color_trc', 'bt709', '-r', $rate,
                 '-an', '-video_track_timescale', '240000', 'part.mp4',
             ], $seconds);
             $this->frames->putPart($job, $chunk->from_frame, (string) file_get_contents("{$folder}/part.mp4"));
@@ -64,7 +66,11 @@ final class Encoder
             $list .= "file '{$n}.mp4'\n";
         }
         file_put_contents("{$folder}/parts.txt", $list);
-        $this->ffmpeg($folder, ['-f', 'concat', '-i', 'parts.txt', '-c', 'copy', '-video_track_timescale', '240000', '-movflags', '+faststart', 'result.mp4'], 60 + intdiv($job->frames(), 50));
+        $this->ffmpeg(
+            $folder,
+            ['-f', 'concat', '-i', 'parts.txt', '-c', 'copy', '-video_track_timescale', '240000', '-movflags', '+faststart', 'result.mp4'],
+            60 + intdiv($job->frames(), 50),
+        );
         $this->frames->putResult($job, "{$folder}/result.mp4");
     }
 
@@ -92,10 +98,19 @@ final class Encoder
     private function ffmpeg(string $folder, array $arguments, int $seconds): void
     {
         $ffmpeg = config('reel.ffmpeg');
-        $result = Box::in($folder, [is_string($ffmpeg) ? $ffmpeg : 'ffmpeg', '-nostdin', '-y', '-loglevel', 'error', '-bitexact', '-protocol_whitelist', 'file', ...$arguments], new BoxLimits(2 * $seconds, $seconds, 4 << 30, 64 << 30));
+        $result = Box::in(
+            $folder,
+            [
+                is_string($ffmpeg) ? $ffmpeg : 'ffmpeg', '-nostdin', '-y', '-loglevel', 'error', '-bitexact', '-protocol_whitelist',
+                'file', ...$arguments,
+            ],
+            new BoxLimits(2 * $seconds, $seconds, 4 << 30, 64 << 30),
+        );
         $out = end($arguments);
         if ($result->code !== 0 || ! is_file("{$folder}/{$out}")) {
-            throw new RuntimeException($result->timedOut ? "encoding took more than {$seconds} seconds." : "the video encoder ended with code {$result->code}.");
+            throw new RuntimeException(
+                $result->timedOut ? "encoding took more than {$seconds} seconds." : "the video encoder ended with code {$result->code}."
+            );
         }
     }
 

@@ -9,7 +9,10 @@ use App\Exceptions\UserError;
 use App\Models\RenderJob;
 use Illuminate\Contracts\Filesystem\Filesystem;
 
-/** Frames, parts and results of renders, on the store's disk, so that any machine goes on with what another began. What is there need not be made again. */
+/**
+ * Frames, parts and results of renders, on the store's disk, so that any machine goes on with what another began. What is
+ * there need not be made again.
+ */
 final class FrameStore
 {
     public function __construct(private readonly BlobStore $store)
@@ -113,7 +116,8 @@ final class FrameStore
         $file = storage_path("framework/results/{$job->id}-".basename($this->resultPath($job)));
         if (! is_file($file)) {
             is_dir(dirname($file)) || mkdir(dirname($file), 0o775, true);
-            $from = $this->disk()->readStream($this->resultPath($job)) ?? throw new UserError('render.gone', 'The finished file is no longer in the store.', 'Render it again.', 404);
+            $from = $this->disk()->readStream($this->resultPath($job))
+                ?? throw new UserError('render.gone', 'The finished file is no longer in the store.', 'Render it again.', 404);
             $part = $file.'.'.bin2hex(random_bytes(4));
             file_put_contents($part, $from);
             rename($part, $file);

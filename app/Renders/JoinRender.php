@@ -54,7 +54,8 @@ final class JoinRender implements ShouldQueue
             }
             $job->update(['status' => 'encoding']);
             $encoder->join($job);
-            RenderJob::query()->whereKey($job->id)->where('status', 'encoding')->update(['status' => 'done', 'finished_at' => now(), 'error' => null, 'bytes' => $frames->resultBytes($job)]);
+            RenderJob::query()->whereKey($job->id)->where('status', 'encoding')
+                ->update(['status' => 'done', 'finished_at' => now(), 'error' => null, 'bytes' => $frames->resultBytes($job)]);
         } finally {
             DB::select('SELECT RELEASE_LOCK(?)', [$lock]);
         }
@@ -63,6 +64,10 @@ final class JoinRender implements ShouldQueue
     public function failed(?Throwable $e): void
     {
         RenderJob::query()->whereKey($this->renderId)->whereNotIn('status', ['done', 'cancelled'])
-            ->update(['status' => 'failed', 'finished_at' => now(), 'error' => mb_substr('Encoding stopped: '.($e?->getMessage() ?? 'unknown'), 0, 1000)]);
+            ->update([
+                'status' => 'failed',
+                'finished_at' => now(),
+                'error' => mb_substr('Encoding stopped: '.($e?->getMessage() ?? 'unknown'), 0, 1000),
+            ]);
     }
 }

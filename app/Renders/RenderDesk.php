@@ -28,8 +28,11 @@ final class RenderDesk
     /** @var array<string, CompiledScene> */
     private array $compiled = [];
 
-    public function __construct(private readonly BlobStore $blobs, private readonly SceneStream $stream, private readonly FrameStore $frames)
-    {
+    public function __construct(
+        private readonly BlobStore $blobs,
+        private readonly SceneStream $stream,
+        private readonly FrameStore $frames,
+    ) {
     }
 
     /** @param  array<string, mixed>  $wish from, to, width, height, format, quality */
@@ -57,29 +60,49 @@ final class RenderDesk
         $document = DocumentBuilder::build($scene);
         $compiled = $this->stream->compileDocument($document);
         if ($compiled->shots === []) {
-            throw new UserError('render.no-camera', 'There is no camera on the reel yet.', 'Make a camera in Cover; the first one is put on the reel at once.');
+            throw new UserError(
+                'render.no-camera',
+                'There is no camera on the reel yet.',
+                'Make a camera in Cover; the first one is put on the reel at once.',
+            );
         }
         $last = $compiled->shots[count($compiled->shots) - 1]->out ?? $compiled->frames;
         $from = (int) ($wish['from'] ?? $compiled->shots[0]->in);
         $to = (int) ($wish['to'] ?? $last);
         if ($from >= $to || $to > $last || $from < 0) {
-            throw new UserError('render.range', "The range {$from} to {$to} is not within the scene.", "Choose frames from 0 to {$last}; the end is exclusive.");
+            throw new UserError(
+                'render.range',
+                "The range {$from} to {$to} is not within the scene.",
+                "Choose frames from 0 to {$last}; the end is exclusive.",
+            );
         }
         $width = (int) ($wish['width'] ?? $document->width);
         $height = (int) ($wish['height'] ?? $document->height);
         if ($width % 2 !== 0 || $height % 2 !== 0) {
-            throw new UserError('render.size', "{$width} x {$height} cannot be encoded: video needs even numbers.", 'Use an even width and height.');
+            throw new UserError(
+                'render.size',
+                "{$width} x {$height} cannot be encoded: video needs even numbers.",
+                'Use an even width and height.',
+            );
         }
         $format = ($wish['format'] ?? 'mp4') === 'png' ? 'png' : 'mp4';
-        $name = $this->freeName($scene, (Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene')."-{$from}-{$to}", $format === 'mp4' ? 'mp4' : 'zip');
+        $name = $this->freeName(
+            $scene,
+            (Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene')."-{$from}-{$to}",
+            $format === 'mp4' ? 'mp4' : 'zip',
+        );
 
-        return $this->create($document, $scene->id, $user?->id, $from, $to, $width, $height, $format, ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', $name);
+        return $this->create(
+            $document, $scene->id, $user?->id, $from, $to, $width, $height, $format,
+            ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', $name,
+        );
     }
 
     /** A name that no other render of the production has, so that two files never lie over each other. */
     private function freeName(Scene $scene, string $stem, string $ending): string
     {
-        $taken = RenderJob::query()->whereIn('scene_id', Scene::query()->where('production_id', $scene->production_id)->select('id'))->where('file_name', 'like', addcslashes($stem, '%_\\').'%')->pluck('file_name')->all();
+        $taken = RenderJob::query()->whereIn('scene_id', Scene::query()->where('production_id', $scene->production_id)->select('id'))
+            ->where('file_name', 'like', addcslashes($stem, '%_\\').'%')->pluck('file_name')->all();
         $stem = mb_substr($stem, 0, 140);
         for ($n = 1, $name = "{$stem}.{$ending}"; in_array($name, $taken, true); $n++) {
             $name = "{$stem}-".($n + 1).".{$ending}";
@@ -88,14 +111,20 @@ final class RenderDesk
         return $name;
     }
 
-    public function create(Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality, string $name): RenderJob
-    {
+    public function create(
+        Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality,
+        string $name,
+    ): RenderJob {
         $token = Str::random(48);
 
-        return DB::transaction(function () use ($document, $scene, $user, $from, $to, $width, $height, $format, $quality, $name, $token): RenderJob {
+        return DB::transaction(function () use (
+            $document, $scene, $user, $from, $to, $width, $height, $format, $quality, $name, $token,
+        ): RenderJob {
             $job = RenderJob::query()->create([
-                'scene_id' => $scene, 'user_id' => $user, 'document' => $this->blobs->put($document->toJson()), 'from_frame' => $from, 'to_frame' => $to, 'width' => $width,
-                'height' => $height, 'format' => $format, 'quality' => $quality, 'status' => 'waiting', 'token_hash' => hash('sha256', $token), 'token' => $token, 'file_name' => $name,
+                'scene_id' => $scene, 'user_id' => $user, 'document' => $this->blobs->put($document->toJson()), 'from_frame' => $from,
+                'to_frame' => $to, 'width' => $width,
+                'height' => $height, 'format' => $format, 'quality' => $quality, 'status' => 'waiting',
+                'token_hash' => hash('sha256', $token), 'token' => $token, 'file_name' => $name,
             ]);
             for ($a = $from; $a < $to; $a += self::CHUNK) {
                 $job->chunks()->create(['from_frame' => $a, 'to_frame' => min($to, $a + self::CHUNK), 'status' => 'waiting']);
@@ -118,8 +147,12 @@ final class RenderDesk
     /** Queues again what a crash has lost: open chunks, and films that wait to be joined, of which the queue knows nothing. */
     public function goOn(): void
     {
-        foreach (RenderJob::query()->where('queued', true)->whereIn('status', ['waiting', 'drawing', 'encoding'])->where('created_at', '<', now()->subSeconds(3))->get() as $job) {
-            $open = $job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->pluck('id')->map(static fn (mixed $id): int => (int) $id)->all();
+        foreach (RenderJob::query()->where('queued', true)->whereIn(
+            'status',
+            ['waiting', 'drawing', 'encoding'],
+        )->where('created_at', '<', now()->subSeconds(3))->get() as $job) {
+            $open = $job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->pluck('id')
+                ->map(static fn (mixed $id): int => (int) $id)->all();
             $waiting = $open === [] ? ["join:{$job->id}"] : array_map(static fn (int $id): string => "chunk:{$id}", $open);
             // Looked at twice with a breath between: a worker that queues its chunk anew is not a lost one.
             $lost = array_diff($waiting, $this->known($waiting));
@@ -128,7 +161,9 @@ final class RenderDesk
                 $lost = array_diff($lost, $this->known($lost));
             }
             foreach ($lost as $subject) {
-                $open === [] ? JoinRender::dispatch($job->id, $job->user_id)->onQueue('render') : DrawChunk::dispatch((int) substr($subject, 6), $job->user_id)->onQueue('render');
+                $open === []
+                    ? JoinRender::dispatch($job->id, $job->user_id)->onQueue('render')
+                    : DrawChunk::dispatch((int) substr($subject, 6), $job->user_id)->onQueue('render');
             }
         }
     }
@@ -163,7 +198,10 @@ final class RenderDesk
         }
         // Pages that still draw for the stopped one have another token, and are heard no more.
         $token = Str::random(48);
-        $job->update(['status' => 'waiting', 'error' => null, 'finished_at' => null, 'queued' => true, 'token' => $token, 'token_hash' => hash('sha256', $token)]);
+        $job->update([
+            'status' => 'waiting', 'error' => null, 'finished_at' => null, 'queued' => true, 'token' => $token,
+            'token_hash' => hash('sha256', $token),
+        ]);
         $job->chunks()->where('status', 'drawing')->update(['status' => 'waiting', 'attempts' => 0]);
         $open = $job->chunks()->where('status', '!=', 'done')->exists();
         $open ? $this->queue($job) : JoinRender::once($job);
@@ -176,8 +214,10 @@ final class RenderDesk
         $left = $job->frames() - $drawn;
 
         return [
-            'id' => $job->id, 'status' => $job->status, 'from' => $job->from_frame, 'to' => $job->to_frame, 'width' => $job->width, 'height' => $job->height, 'format' => $job->format,
-            'quality' => $job->quality, 'fileName' => $job->file_name, 'frames' => $job->frames(), 'drawn' => $drawn, 'error' => $job->error, 'msPerFrame' => $job->ms_per_frame,
+            'id' => $job->id, 'status' => $job->status, 'from' => $job->from_frame, 'to' => $job->to_frame, 'width' => $job->width,
+            'height' => $job->height, 'format' => $job->format,
+            'quality' => $job->quality, 'fileName' => $job->file_name, 'frames' => $job->frames(), 'drawn' => $drawn,
+            'error' => $job->error, 'msPerFrame' => $job->ms_per_frame,
             'secondsLeft' => $job->ms_per_frame === null || $job->isOver() ? null : (int) ceil($left * $job->ms_per_frame / 1000) + 2,
             'bytes' => $job->status === 'done' ? $job->bytes : null,
             'made' => $job->created_at?->toIso8601String(),
@@ -200,7 +240,8 @@ final class RenderDesk
     /** @return array<string, mixed> */
     public function manifest(RenderJob $job): array
     {
-        return $this->stream->manifest($this->compiledFor($job)) + ['render' => ['width' => $job->width, 'height' => $job->height, 'quality' => $job->quality]];
+        return $this->stream->manifest($this->compiledFor($job))
+            + ['render' => ['width' => $job->width, 'height' => $job->height, 'quality' => $job->quality]];
     }
 
     /** A block of this render's scene, and of no other, whatever its name. */

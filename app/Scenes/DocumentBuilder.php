@@ -31,30 +31,38 @@ final class DocumentBuilder
         return Document::fromArray([
             'format' => Document::FORMAT, 'version' => Document::VERSION, 'name' => $scene->name,
             'rate' => [(int) $scene->production->rate_num, (int) $scene->production->rate_den],
-            'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood, 'wind' => $scene->wind,
+            'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood,
+            'wind' => $scene->wind,
             'assets' => array_values($assets),
             'items' => $items->map(static fn (Item $i): array => [
-                'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i), 'position' => [$i->x, $i->y, $i->z],
-                'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape, 'moves' => $i->moves ?? [], 'route' => $i->route,
+                'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i),
+                'position' => [$i->x, $i->y, $i->z],
+                'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape, 'moves' => $i->moves ?? [],
+                'route' => $i->route,
                 'surfaces' => self::surfaces($i, $pictures), 'cloth' => $i->cloth,
             ])->all(),
             'beats' => $beats->map(static fn (Beat $b): array => [
-                'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start, 'sourceIn' => $b->source_in,
-                'sourceOut' => $b->source_out, 'speed' => $b->speed, 'loops' => (int) $b->loops, 'root' => $b->root, 'join' => $b->join_kind,
+                'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start,
+                'sourceIn' => $b->source_in,
+                'sourceOut' => $b->source_out, 'speed' => $b->speed, 'loops' => (int) $b->loops, 'root' => $b->root,
+                'join' => $b->join_kind,
                 'joinFrames' => (int) $b->join_frames, 'settings' => $b->settings,
                 'path' => $b->path, 'play' => $b->play ?? [],
             ])->all(),
             'links' => $scene->links()->orderBy('id')->get()->map(static fn (Link $l): array => [
-                'id' => "l{$l->id}", 'child' => "i{$l->child_id}", 'parent' => "i{$l->parent_id}", 'mount' => $l->mount, 'from' => (int) $l->from_frame,
+                'id' => "l{$l->id}", 'child' => "i{$l->child_id}", 'parent' => "i{$l->parent_id}", 'mount' => $l->mount,
+                'from' => (int) $l->from_frame,
                 'to' => $l->to_frame === null ? null : (int) $l->to_frame, 'keep' => $l->keep, 'easeFrames' => (int) $l->ease_frames,
                 'release' => $l->release, 'velocity' => $l->velocity,
             ])->all(),
             'touchUps' => $scene->touchUps()->orderBy('id')->get()->map(static fn (TouchUp $t): array => [
-                'id' => "t{$t->id}", 'item' => "i{$t->item_id}", 'joint' => $t->joint, 'from' => (int) $t->from_frame, 'to' => $t->to_frame === null ? null : (int) $t->to_frame,
+                'id' => "t{$t->id}", 'item' => "i{$t->item_id}", 'joint' => $t->joint, 'from' => (int) $t->from_frame,
+                'to' => $t->to_frame === null ? null : (int) $t->to_frame,
                 'easeIn' => (int) $t->ease_in, 'easeOut' => (int) $t->ease_out, 'keys' => $t->keys,
             ])->all(),
             'contacts' => $scene->contacts()->orderBy('id')->get()->map(static fn (Contact $c): array => [
-                'id' => "k{$c->id}", 'item' => "i{$c->item_id}", 'effector' => $c->effector, 'target' => $c->target_id === null ? null : "i{$c->target_id}", 'mount' => $c->mount,
+                'id' => "k{$c->id}", 'item' => "i{$c->item_id}", 'effector' => $c->effector,
+                'target' => $c->target_id === null ? null : "i{$c->target_id}", 'mount' => $c->mount,
                 'offset' => $c->offset, 'from' => (int) $c->from_frame, 'to' => $c->to_frame === null ? null : (int) $c->to_frame,
                 'easeIn' => (int) $c->ease_in, 'easeOut' => (int) $c->ease_out, 'turn' => $c->turn,
             ])->all(),
@@ -114,7 +122,9 @@ final class DocumentBuilder
         foreach (Asset::query()->whereIn('id', $ids)->orderBy('id')->get() as $asset) {
             $v = $newest[$asset->id] ?? null;
             if ($v !== null) {
-                $out["a{$asset->id}"] = ['id' => "a{$asset->id}", 'kind' => $asset->kind, 'name' => $asset->name, 'blob' => $v->blob, 'digest' => $v->digest];
+                $out["a{$asset->id}"] = [
+                    'id' => "a{$asset->id}", 'kind' => $asset->kind, 'name' => $asset->name, 'blob' => $v->blob, 'digest' => $v->digest,
+                ];
             }
         }
         $pins = array_filter(array_map(static fn (Item $i): ?int => $i->pinned_version_id, $items));

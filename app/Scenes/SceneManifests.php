@@ -98,10 +98,16 @@ final class SceneManifests
             $recent = $this->having($scene, $n, $hash);
         }
 
-        return $recent === null ? null : $this->stream->kept($hash) ?? $this->alone("bake.{$recent['name']}", fn (): ?string => $this->stream->kept($hash) ?? $this->baked($scene, $recent, $n, $hash));
+        return $recent === null ? null : $this->stream->kept($hash) ?? $this->alone(
+            "bake.{$recent['name']}",
+            fn (): ?string => $this->stream->kept($hash) ?? $this->baked($scene, $recent, $n, $hash),
+        );
     }
 
-    /** Where the block lies on the store's disk, when it is there and one of the scene's last revisions has it: then nobody has to read it here. */
+    /**
+     * Where the block lies on the store's disk, when it is there and one of the scene's last revisions has it: then nobody
+     * has to read it here.
+     */
     public function place(Scene $scene, int $n, string $hash): ?string
     {
         return $this->having($scene, $n, $hash) === null ? null : $this->stream->place($hash);
@@ -151,7 +157,10 @@ final class SceneManifests
     private function remember(Scene $scene, string $name, array $blocks): void
     {
         $this->remembered = [];
-        $all = [['name' => $name, 'blocks' => $blocks], ...array_filter($this->recent($scene), static fn (array $r): bool => $r['name'] !== $name)];
+        $all = [
+            ['name' => $name, 'blocks' => $blocks],
+            ...array_filter($this->recent($scene), static fn (array $r): bool => $r['name'] !== $name),
+        ];
         $out = [];
         $count = 0;
         foreach ($all as $i => $r) {

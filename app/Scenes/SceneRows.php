@@ -17,7 +17,8 @@ final class SceneRows
     {
         $out = [];
         foreach (self::TABLES as $table) {
-            $rows = DB::table($table)->where('scene_id', $scene->id)->orderBy($table === 'shots' ? 'sort' : 'id')->get()->map(static fn (object $r): array => (array) $r)->all();
+            $rows = DB::table($table)->where('scene_id', $scene->id)->orderBy($table === 'shots' ? 'sort' : 'id')->get()
+                ->map(static fn (object $r): array => (array) $r)->all();
             $pins = $table === 'items' ? self::pins($rows) : [];
             $out[$table] = array_map(static fn (array $r): array => self::present($table, $r, $pins), array_values($rows));
         }
@@ -32,9 +33,16 @@ final class SceneRows
     public static function changes(array $changes): array
     {
         $out = [];
-        $pins = self::pins(array_column(array_filter($changes, static fn (array $c): bool => $c['table'] === 'items' && $c['after'] !== null), 'after'));
+        $pins = self::pins(array_column(
+            array_filter($changes, static fn (array $c): bool => $c['table'] === 'items' && $c['after'] !== null),
+            'after',
+        ));
         foreach ($changes as $c) {
-            $out["{$c['table']} {$c['id']}"] = ['table' => $c['table'], 'id' => $c['id'], 'row' => $c['after'] === null ? null : self::present($c['table'], $c['after'], $pins)];
+            $out["{$c['table']} {$c['id']}"] = [
+                'table' => $c['table'],
+                'id' => $c['id'],
+                'row' => $c['after'] === null ? null : self::present($c['table'], $c['after'], $pins),
+            ];
         }
 
         return array_values($out);
@@ -50,7 +58,10 @@ final class SceneRows
     {
         $ids = array_filter(array_column($items, 'pinned_version_id'));
 
-        return $ids === [] ? [] : array_map(static fn (mixed $n): int => is_numeric($n) ? (int) $n : 0, DB::table('asset_versions')->whereIn('id', $ids)->pluck('number', 'id')->all());
+        return $ids === [] ? [] : array_map(
+            static fn (mixed $n): int => is_numeric($n) ? (int) $n : 0,
+            DB::table('asset_versions')->whereIn('id', $ids)->pluck('number', 'id')->all(),
+        );
     }
 
     /**
@@ -68,31 +79,46 @@ final class SceneRows
                 'id' => $n('id'), 'kind' => $r['kind'], 'assetId' => $n('asset_id'), 'name' => $r['name'], 'tape' => $n('tape'),
                 'position' => [$f('x'), $f('y'), $f('z')], 'headingDeg' => $f('heading_deg'), 'scale' => $f('scale'),
                 'pinned' => $r['pinned_version_id'] === null ? null : $pins[(int) $r['pinned_version_id']] ?? null,
-                'moves' => self::json($r['moves']), 'route' => $r['route'] === null ? null : self::json($r['route']), 'surfaces' => (object) self::json($r['surfaces'] ?? null),
+                'moves' => self::json($r['moves']), 'route' => $r['route'] === null ? null : self::json($r['route']),
+                'surfaces' => (object) self::json($r['surfaces'] ?? null),
                 'cloth' => ($r['cloth'] ?? null) === null ? null : self::json($r['cloth']),
             ],
             'beats' => [
-                'id' => $n('id'), 'itemId' => $n('item_id'), 'assetId' => $n('asset_id'), 'start' => $n('start'), 'sourceIn' => $f('source_in'), 'sourceOut' => $f('source_out'),
-                'speed' => $f('speed'), 'loops' => $n('loops'), 'root' => $r['root'], 'join' => $r['join_kind'], 'joinFrames' => $n('join_frames'), 'settings' => (object) self::json($r['settings']),
+                'id' => $n('id'), 'itemId' => $n('item_id'), 'assetId' => $n('asset_id'), 'start' => $n('start'),
+                'sourceIn' => $f('source_in'), 'sourceOut' => $f('source_out'),
+                'speed' => $f('speed'), 'loops' => $n('loops'), 'root' => $r['root'], 'join' => $r['join_kind'],
+                'joinFrames' => $n('join_frames'), 'settings' => (object) self::json($r['settings']),
                 'path' => $r['path'] === null ? null : self::json($r['path']), 'play' => (object) self::json($r['play']),
             ],
             'links' => [
-                'id' => $n('id'), 'childId' => $n('child_id'), 'parentId' => $n('parent_id'), 'mount' => $r['mount'], 'from' => $n('from_frame'), 'to' => $n('to_frame'),
-                'keep' => $r['keep'], 'easeFrames' => $n('ease_frames'), 'release' => $r['release'], 'velocity' => $r['velocity'] === null ? null : self::json($r['velocity']),
+                'id' => $n('id'), 'childId' => $n('child_id'), 'parentId' => $n('parent_id'), 'mount' => $r['mount'],
+                'from' => $n('from_frame'), 'to' => $n('to_frame'),
+                'keep' => $r['keep'], 'easeFrames' => $n('ease_frames'), 'release' => $r['release'],
+                'velocity' => $r['velocity'] === null ? null : self::json($r['velocity']),
             ],
             'touch_ups' => [
-                'id' => $n('id'), 'itemId' => $n('item_id'), 'joint' => $r['joint'], 'from' => $n('from_frame'), 'to' => $n('to_frame'), 'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'), 'keys' => self::json($r['keys']),
+                'id' => $n('id'), 'itemId' => $n('item_id'), 'joint' => $r['joint'], 'from' => $n('from_frame'), 'to' => $n('to_frame'),
+                'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'), 'keys' => self::json($r['keys']),
             ],
             'contacts' => [
-                'id' => $n('id'), 'itemId' => $n('item_id'), 'effector' => $r['effector'], 'targetId' => $n('target_id'), 'mount' => $r['mount'], 'offset' => self::json($r['offset']),
-                'from' => $n('from_frame'), 'to' => $n('to_frame'), 'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'), 'turn' => $r['turn'],
+                'id' => $n('id'), 'itemId' => $n('item_id'), 'effector' => $r['effector'], 'targetId' => $n('target_id'),
+                'mount' => $r['mount'], 'offset' => self::json($r['offset']),
+                'from' => $n('from_frame'), 'to' => $n('to_frame'), 'easeIn' => $n('ease_in'), 'easeOut' => $n('ease_out'),
+                'turn' => $r['turn'],
             ],
             'cameras' => [
-                'id' => $n('id'), 'letter' => $r['letter'], 'name' => $r['name'], 'sensorWidthMm' => $f('sensor_width_mm'), 'sensorHeightMm' => $f('sensor_height_mm'),
+                'id' => $n('id'), 'letter' => $r['letter'], 'name' => $r['name'], 'sensorWidthMm' => $f('sensor_width_mm'),
+                'sensorHeightMm' => $f('sensor_height_mm'),
                 'keys' => self::json($r['keys']),
             ],
-            'shots' => ['id' => $n('id'), 'cameraId' => $n('camera_id'), 'sort' => $n('sort'), 'in' => $n('in_frame'), 'out' => $n('out_frame'), 'label' => $r['label']],
-            'scenes' => ['id' => $n('id'), 'name' => $r['name'], 'mood' => $r['mood'], 'story' => $r['story'], 'wind' => $r['wind'] === null ? null : self::json($r['wind'])],
+            'shots' => [
+                'id' => $n('id'), 'cameraId' => $n('camera_id'), 'sort' => $n('sort'), 'in' => $n('in_frame'), 'out' => $n('out_frame'),
+                'label' => $r['label'],
+            ],
+            'scenes' => [
+                'id' => $n('id'), 'name' => $r['name'], 'mood' => $r['mood'], 'story' => $r['story'],
+                'wind' => $r['wind'] === null ? null : self::json($r['wind']),
+            ],
             default => array_intersect_key($r, ['id' => 1, 'name' => 1, 'rate_num' => 1, 'rate_den' => 1, 'width' => 1, 'height' => 1]),
         };
     }

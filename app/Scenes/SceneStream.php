@@ -41,14 +41,21 @@ final class SceneStream
         $beats = [];
         foreach ($scene->lanes as $lane) {
             foreach ([...$lane->segments, ...$lane->layers] as $s) {
-                $beats[$s->beat] = ['start' => $s->start, 'end' => round($s->end, 3), 'seconds' => round($s->table->seconds(), 4), 'loops' => $s->table->loops];
+                $beats[$s->beat] = [
+                    'start' => $s->start, 'end' => round($s->end, 3), 'seconds' => round($s->table->seconds(), 4),
+                    'loops' => $s->table->loops,
+                ];
             }
         }
 
         return [
-            'frames' => $scene->frames, 'rate' => [$d->rate->num, $d->rate->den], 'width' => $d->width, 'height' => $d->height, 'mood' => $d->mood,
+            'frames' => $scene->frames, 'rate' => [$d->rate->num, $d->rate->den], 'width' => $d->width, 'height' => $d->height,
+            'mood' => $d->mood,
             'blockFrames' => PoseStream::BLOCK, 'blocks' => $blocks, 'beats' => (object) $beats,
-            'assets' => array_values(array_map(static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob], array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'))),
+            'assets' => array_values(array_map(
+                static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob],
+                array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'),
+            )),
             'items' => array_values(array_map(fn ($i): array => [
                 'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'cloth' => $i->cloth?->toArray(),
                 'blob' => $this->dresser->blob($light[$d->assets[$i->asset]->blob] ?? $d->assets[$i->asset]->blob, $i->surfaces),
@@ -60,7 +67,10 @@ final class SceneStream
                 'extras' => $this->assets->digest($d->assets[$i->asset])['extras'] ?? [],
                 'bounds' => $this->assets->digest($d->assets[$i->asset])['bounds'] ?? [[0, 0, 0], [0, 0, 0]],
             ], $d->items)),
-            'cameras' => array_values(array_map(static fn ($c): array => ['id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm], $d->cameras)),
+            'cameras' => array_values(array_map(
+                static fn ($c): array => ['id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm],
+                $d->cameras,
+            )),
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
         ];

@@ -31,11 +31,19 @@ final class Deferred
     {
         /** @var User $user */
         $user = $request->user();
-        if (Work::query()->where('user_id', $user->id)->where('status', '!=', 'done')->where('created_at', '>', now()->subMinutes(10))->count() >= self::MOST_WAITING) {
-            throw new UserError('work.many', 'You have asked for '.self::MOST_WAITING.' things that are still being worked on.', 'Wait until one of them is done, a few seconds, and ask again.', 429);
+        if (Work::query()->where('user_id', $user->id)->where('status', '!=', 'done')->where(
+            'created_at', '>', now()->subMinutes(10),
+        )->count() >= self::MOST_WAITING) {
+            throw new UserError(
+                'work.many',
+                'You have asked for '.self::MOST_WAITING.' things that are still being worked on.',
+                'Wait until one of them is done, a few seconds, and ask again.',
+                429,
+            );
         }
         $work = Work::query()->create([
-            'id' => (string) Str::uuid7(), 'user_id' => $user->id, 'method' => $request->method(), 'uri' => $request->getRequestUri(), 'status' => 'waiting',
+            'id' => (string) Str::uuid7(), 'user_id' => $user->id, 'method' => $request->method(), 'uri' => $request->getRequestUri(),
+            'status' => 'waiting',
             'body' => $this->body($request), 'files' => $this->files($request),
         ]);
         // What somebody has decided comes before what they look at on the way.
@@ -46,9 +54,13 @@ final class Deferred
 
     private function body(Request $request): string
     {
-        $body = $request->isJson() ? $request->getContent() : (string) json_encode($request->except(array_keys($request->allFiles())), JSON_INVALID_UTF8_SUBSTITUTE);
+        $body = $request->isJson()
+            ? $request->getContent()
+            : (string) json_encode($request->except(array_keys($request->allFiles())), JSON_INVALID_UTF8_SUBSTITUTE);
 
-        return strlen($body) <= self::MOST_BYTES ? $body : throw new UserError('work.size', 'The call is larger than 1 MB.', 'Load the page again.', 413);
+        return strlen($body) <= self::MOST_BYTES
+            ? $body
+            : throw new UserError('work.size', 'The call is larger than 1 MB.', 'Load the page again.', 413);
     }
 
     /** @return array<string, array{name: string, blob: string}> */
@@ -58,7 +70,10 @@ final class Deferred
         foreach ($request->allFiles() as $field => $file) {
             if ($file instanceof UploadedFile && $file->isValid()) {
                 SizeLimit::refuse((int) $file->getSize());
-                $out[(string) $field] = ['name' => mb_substr(mb_scrub($file->getClientOriginalName()), -200), 'blob' => $this->blobs->put((string) file_get_contents($file->getRealPath()))];
+                $out[(string) $field] = [
+                    'name' => mb_substr(mb_scrub($file->getClientOriginalName()), -200),
+                    'blob' => $this->blobs->put((string) file_get_contents($file->getRealPath())),
+                ];
             }
         }
 

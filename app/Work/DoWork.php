@@ -83,15 +83,21 @@ final class DoWork implements ShouldQueue
         }
         $body = json_decode($work->body, true);
         $form = $files === [] ? [] : (is_array($body) ? $body : []);
-        $request = Request::create($work->uri, $work->method, $form, [], $files, ['HTTP_ACCEPT' => 'application/json'] + ($files === [] ? ['CONTENT_TYPE' => 'application/json'] : []), $files === [] ? $work->body : null);
+        $request = Request::create(
+            $work->uri, $work->method, $form, [], $files,
+            ['HTTP_ACCEPT' => 'application/json'] + ($files === [] ? ['CONTENT_TYPE' => 'application/json'] : []),
+            $files === [] ? $work->body : null,
+        );
 
         return [$request, $temporary];
     }
 
     public function failed(): void
     {
-        Work::query()->whereKey($this->workId)->where('status', '!=', 'done')->update(['status' => 'done', 'code' => 422, 'answer' => (string) json_encode([
-            'reason' => 'work.stopped', 'message' => 'It took too long or needed too much memory, and was stopped.', 'remedy' => 'Try it with a simpler file; nothing was changed.',
-        ])]);
+        Work::query()->whereKey($this->workId)->where('status', '!=', 'done')
+            ->update(['status' => 'done', 'code' => 422, 'answer' => (string) json_encode([
+                'reason' => 'work.stopped', 'message' => 'It took too long or needed too much memory, and was stopped.',
+                'remedy' => 'Try it with a simpler file; nothing was changed.',
+            ])]);
     }
 }

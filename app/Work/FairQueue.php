@@ -25,7 +25,8 @@ final class FairQueue extends DatabaseQueue
         $said = json_decode($payload, true);
         $said = is_array($said) ? $said : [];
 
-        return ['person' => $said['person'] ?? null, 'subject' => $said['subject'] ?? null] + parent::buildDatabaseRecord($queue, $payload, $availableAt, $attempts);
+        return ['person' => $said['person'] ?? null, 'subject' => $said['subject'] ?? null]
+            + parent::buildDatabaseRecord($queue, $payload, $availableAt, $attempts);
     }
 
     /** @param  string|null  $queue */
@@ -41,7 +42,8 @@ final class FairQueue extends DatabaseQueue
                 })->orderBy('id')->first();
             if ($job !== null) {
                 $number = (int) (microtime(true) * 1000);
-                $this->database->table('turns')->upsert(['queue' => $queue, 'person' => $person, 'number' => $number], ['queue', 'person'], ['number']);
+                $this->database->table('turns')
+                    ->upsert(['queue' => $queue, 'person' => $person, 'number' => $number], ['queue', 'person'], ['number']);
 
                 return new DatabaseJobRecord((object) $job);
             }
@@ -67,7 +69,8 @@ final class FairQueue extends DatabaseQueue
     /** @param  DatabaseJobRecord  $job */
     protected function markJobAsReserved($job): DatabaseJobRecord
     {
-        $this->database->table($this->table)->where('id', $job->__get('id'))->update(['reserved_at' => $job->touch(), 'attempts' => $job->increment(), 'reserved_by' => Worker::name()]);
+        $this->database->table($this->table)->where('id', $job->__get('id'))
+            ->update(['reserved_at' => $job->touch(), 'attempts' => $job->increment(), 'reserved_by' => Worker::name()]);
 
         return $job;
     }

@@ -37,7 +37,8 @@ final class Worker
         self::$name = mb_substr(self::host().'/'.($part === false || $part === '' ? 'worker-'.getmypid() : strtok($part, '@')), 0, 160);
         self::release(self::$name);
         DB::table('workers')->upsert([
-            'name' => self::$name, 'host' => self::host(), 'pid' => (int) getmypid(), 'started' => self::startOf((int) getmypid()), 'queues' => $queues, 'seen_at' => DB::raw('CURRENT_TIMESTAMP'),
+            'name' => self::$name, 'host' => self::host(), 'pid' => (int) getmypid(), 'started' => self::startOf((int) getmypid()),
+            'queues' => $queues, 'seen_at' => DB::raw('CURRENT_TIMESTAMP'),
         ], ['name']);
     }
 
@@ -53,13 +54,19 @@ final class Worker
         foreach (DB::table('workers')->get() as $w) {
             if ($w->host === self::host()) {
                 $lives = self::startOf((int) $w->pid) === (int) $w->started;
-                $lives ? DB::table('workers')->where('name', $w->name)->update(['seen_at' => DB::raw('CURRENT_TIMESTAMP')]) : self::bury((string) $w->name, (int) $w->pid);
-            } elseif (DB::table('workers')->where('name', $w->name)->whereRaw('seen_at < CURRENT_TIMESTAMP - INTERVAL ? SECOND', [self::LOST_SECONDS])->exists()) {
+                $lives
+                    ? DB::table('workers')->where('name', $w->name)->update(['seen_at' => DB::raw('CURRENT_TIMESTAMP')])
+                    : self::bury((string) $w->name, (int) $w->pid);
+            } elseif (DB::table('workers')->where('name', $w->name)->whereRaw(
+                'seen_at < CURRENT_TIMESTAMP - INTERVAL ? SECOND',
+                [self::LOST_SECONDS],
+            )->exists()) {
                 self::bury((string) $w->name, (int) $w->pid);
             }
         }
         // A job whose worker has no row any more is nobody's.
-        DB::table('jobs')->whereNotNull('reserved_by')->whereNotIn('reserved_by', DB::table('workers')->select('name'))->update(['reserved_at' => null, 'reserved_by' => null]);
+        DB::table('jobs')->whereNotNull('reserved_by')->whereNotIn('reserved_by', DB::table('workers')->select('name'))
+            ->update(['reserved_at' => null, 'reserved_by' => null]);
     }
 
     private static function bury(string $name, int $pid): void
@@ -73,7 +80,8 @@ final class Worker
     /** @return array<string, bool> kind of work to whether somebody takes it */
     public static function taken(): array
     {
-        $all = DB::table('workers')->whereRaw('seen_at >= CURRENT_TIMESTAMP - INTERVAL ? SECOND', [self::LOST_SECONDS])->pluck('queues')->flatMap(static fn (mixed $q): array => explode(',', (string) $q))->flip()->all();
+        $all = DB::table('workers')->whereRaw('seen_at >= CURRENT_TIMESTAMP - INTERVAL ? SECOND', [self::LOST_SECONDS])->pluck('queues')
+            ->flatMap(static fn (mixed $q): array => explode(',', (string) $q))->flip()->all();
         $out = [];
         foreach (['desk', 'intake', 'pictures', 'render'] as $queue) {
             $out[$queue] = isset($all[$queue]);

@@ -183,7 +183,10 @@ return new class extends Migration
 
     public function down(): void
     {
-        foreach (['render_chunks', 'render_jobs', 'edits', 'shots', 'cameras', 'links', 'beats', 'items', 'scenes', 'asset_versions', 'assets', 'members', 'productions'] as $table) {
+        foreach ([
+            'render_chunks', 'render_jobs', 'edits', 'shots', 'cameras', 'links', 'beats', 'items', 'scenes', 'asset_versions', 'assets',
+            'members', 'productions',
+        ] as $table) {
             Schema::dropIfExists($table);
         }
     }

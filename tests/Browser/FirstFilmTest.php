@@ -10,7 +10,10 @@ use Symfony\Component\Process\Process;
 /** @return array<string, mixed> */
 function probed(string $file): array
 {
-    $p = new Process(['ffprobe', '-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name,pix_fmt,width,height,r_frame_rate,nb_read_frames', '-of', 'json', $file]);
+    $p = new Process([
+        'ffprobe', '-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries',
+        'stream=codec_name,pix_fmt,width,height,r_frame_rate,nb_read_frames', '-of', 'json', $file,
+    ]);
     $p->mustRun();
 
     return json_decode($p->getOutput(), true)['streams'][0];
@@ -19,7 +22,10 @@ function probed(string $file): array
 /** Grey levels of one frame at 64x36. @return list<int> */
 function greys(string $file, int $frame): array
 {
-    $p = new Process(['ffmpeg', '-v', 'error', '-i', $file, '-vf', "select=eq(n\\,{$frame}),scale=64:36,format=gray", '-frames:v', '1', '-f', 'rawvideo', '-']);
+    $p = new Process([
+        'ffmpeg', '-v', 'error', '-i', $file, '-vf', "select=eq(n\\,{$frame}),scale=64:36,format=gray", '-frames:v', '1', '-f',
+        'rawvideo', '-',
+    ]);
     $p->mustRun();
 
     return array_values(unpack('C*', $p->getOutput()));
@@ -94,7 +100,10 @@ test('from a new account and an empty production to a finished video with a cut'
 
     $job = RenderJob::query()->latest('created_at')->firstOrFail();
     $file = app(FrameStore::class)->result($job);
-    expect(probed($file))->toMatchArray(['codec_name' => 'h264', 'pix_fmt' => 'yuv420p', 'width' => 640, 'height' => 360, 'r_frame_rate' => '24/1', 'nb_read_frames' => '96']);
+    expect(probed($file))->toMatchArray([
+        'codec_name' => 'h264', 'pix_fmt' => 'yuv420p', 'width' => 640, 'height' => 360, 'r_frame_rate' => '24/1',
+        'nb_read_frames' => '96',
+    ]);
     $shots = $job->scene->shots()->orderBy('sort')->get();
     $cut = $shots[1]->in_frame;
     expect($cut)->toBeGreaterThan(48);

@@ -11,7 +11,11 @@ use Symfony\Component\Process\Process;
 /** A render worker of its own, leader of a process group, on a queue that nobody else serves. */
 function renderWorker(string $queue): Process
 {
-    $p = new Process(['setsid', PHP_BINARY, 'artisan', 'queue:work', "--queue={$queue}", '--sleep=0.2', '--tries=5', '--max-jobs=1', '--quiet'], base_path(), ['REEL_RETRY_AFTER' => '1']);
+    $p = new Process(
+        ['setsid', PHP_BINARY, 'artisan', 'queue:work', "--queue={$queue}", '--sleep=0.2', '--tries=5', '--max-jobs=1', '--quiet'],
+        base_path(),
+        ['REEL_RETRY_AFTER' => '1'],
+    );
     $p->setTimeout(180)->start();
 
     return $p;
@@ -27,7 +31,9 @@ test('a killed worker costs no finished frame: the next one draws only what is m
     $frames = app(FrameStore::class);
     $default = config('queue.default');
     config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
-    $job = app(RenderDesk::class)->start($scene->refresh(), $user, ['width' => 160, 'height' => 90, 'from' => 0, 'to' => 48, 'format' => 'mp4', 'quality' => 'draft']);
+    $job = app(RenderDesk::class)->start($scene->refresh(), $user, [
+        'width' => 160, 'height' => 90, 'from' => 0, 'to' => 48, 'format' => 'mp4', 'quality' => 'draft',
+    ]);
     config(['queue.default' => $default]);
     DrawChunk::dispatch($job->chunks()->firstOrFail()->id)->onQueue('trial');
 
@@ -50,10 +56,13 @@ test('a killed worker costs no finished frame: the next one draws only what is m
     expect($frames->missing($job, 0, 48))->toBe([]);
     clearstatcache();
     foreach ($before as $f => [$time, $hash]) {
-        expect(filemtime(Storage::disk('reel')->path($frames->path($job, $f))))->toBe($time)->and(hash('sha256', $frames->read($job, $f)))->toBe($hash);
+        expect(filemtime(Storage::disk('reel')->path($frames->path($job, $f))))->toBe($time)->and(hash('sha256', $frames->read($job, $f)))
+            ->toBe($hash);
     }
     // The last drawn chunk asks for the video, which the common worker makes.
-    for ($end = microtime(true) + 60; ($status = RenderJob::query()->whereKey($job->id)->value('status')) !== 'done' && microtime(true) < $end; usleep(100_000)) {
+    for ($end = microtime(true) + 60; (
+        $status = RenderJob::query()->whereKey($job->id)->value('status')
+    ) !== 'done' && microtime(true) < $end; usleep(100_000)) {
     }
     expect($status)->toBe('done')->and(is_file($frames->result($job->refresh())))->toBeTrue();
 });
@@ -63,7 +72,8 @@ test('two workers are killed at twenty moments: the film is whole, no frame that
     $user = $this->person();
     $scene = $this->scene($user);
     $this->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 12],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 12],
         ['do' => 'camera.add', 'position' => [0, 1.4, 3], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0],
     ]);
     $frames = app(FrameStore::class);
@@ -86,7 +96,9 @@ test('two workers are killed at twenty moments: the film is whole, no frame that
         $kills += (int) trim($ask->getOutput()) > 1 && posix_kill((int) trim($ask->getOutput()), 9) ? 1 : 0;
     }
     $done = static function (RenderJob $j): void {
-        for ($end = microtime(true) + 150; ($status = RenderJob::query()->whereKey($j->id)->value('status')) !== 'done' && microtime(true) < $end; usleep(200_000)) {
+        for ($end = microtime(true) + 150; (
+            $status = RenderJob::query()->whereKey($j->id)->value('status')
+        ) !== 'done' && microtime(true) < $end; usleep(200_000)) {
         }
         expect($status)->toBe('done', (string) RenderJob::query()->whereKey($j->id)->value('error'));
     };

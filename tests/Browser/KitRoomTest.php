@@ -35,7 +35,8 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
     $page->see('[data-testid=slip]', 40.0);
     $page->see('[data-testid=finding-size][data-mended=true]');
     $page->see('[data-testid=finding-unbound][data-mended=false]');
-    expect($page->text('[data-testid=slip] h2'))->toBe('Old Sailor 01')->and($page->text('[data-testid=parts]'))->toContain('14 objects in the file: 11 made, 3 skipped');
+    expect($page->text('[data-testid=slip] h2'))->toBe('Old Sailor 01')->and($page->text('[data-testid=parts]'))
+        ->toContain('14 objects in the file: 11 made, 3 skipped');
     $page->see('[data-testid=turntable][data-state=shown]', 40.0);
     $page->click('[data-testid=mend-all]');
     $page->see('[data-testid=finding-unbound][data-mended=true]');
@@ -45,7 +46,8 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
     $page->press('before and after');
     $page->until(fn () => $page->count('[data-testid=before-after] img') === 2, 'pictures of before and after', 40.0);
     $page->editing(fn () => $page->click('[data-testid=take]'));
-    expect($scene->items()->count())->toBe(1)->and($scene->items()->firstOrFail()->y)->toEqualWithDelta(0.0, 0.001)->and(Arrival::query()->where('production_id', $scene->production_id)->firstOrFail()->seen_at)->not->toBeNull();
+    expect($scene->items()->count())->toBe(1)->and($scene->items()->firstOrFail()->y)->toEqualWithDelta(0.0, 0.001)
+        ->and(Arrival::query()->where('production_id', $scene->production_id)->firstOrFail()->seen_at)->not->toBeNull();
     $page->see('[data-testid^=lane-Old]');
 });
 
@@ -58,9 +60,16 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
     $page->see('[data-testid=finding-skeleton][data-mended=false]', 60.0);
     $page->click('[data-testid=finding-skeleton] button');
     $page->see('[data-testid=markers][data-state=shown]', 60.0);
-    $x = static fn (): int => $page->on('[data-testid=marker-kneeR]', static fn (Facebook\WebDriver\Remote\RemoteWebElement $e): int => $e->getLocation()->getX());
+    $x = static fn (): int => $page->on(
+        '[data-testid=marker-kneeR]',
+        static fn (Facebook\WebDriver\Remote\RemoteWebElement $e): int => $e->getLocation()->getX(),
+    );
     $twin = $x();
-    $page->on('[data-testid=marker-kneeL]', static fn (Facebook\WebDriver\Remote\RemoteWebElement $e) => $driver->action()->clickAndHold($e)->moveByOffset(8, -6)->release()->perform());
+    $page->on(
+        '[data-testid=marker-kneeL]',
+        static fn (Facebook\WebDriver\Remote\RemoteWebElement $e) => $driver->action()->clickAndHold($e)->moveByOffset(8, -6)->release()
+            ->perform(),
+    );
     $page->until(static fn (): bool => $x() < $twin - 4, 'the other side to go along');
     $page->click('[data-testid=fit]');
     $page->see('[data-testid=finding-skeleton][data-mended=true]', 60.0);
@@ -71,10 +80,15 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
     $choose = static fn (string $joint) => $page->give('[data-testid=role-head]', $joint);
     $page->see('[data-testid=roles]');
     $choose('');
-    $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'head') && $page->value('[data-testid=role-head]') === '' && $page->enabled('[data-testid=role-neck]'), 'the head without a joint');
+    $page->until(
+        fn () => str_contains($page->text('[data-testid=roles]'), 'head') && $page->value('[data-testid=role-head]') === ''
+            && $page->enabled('[data-testid=role-neck]'),
+        'the head without a joint',
+    );
     $choose('head');
     $page->until(fn () => str_contains($page->text('[data-testid=roles]'), 'chosen'), 'the head chosen by hand');
-    expect($arrival->kind)->toBe('performer')->and($arrival->choices['skeleton']['markers']['kneeL'])->toHaveCount(2)->and($arrival->choices['skeleton']['markers']['neck'])->toHaveCount(3);
+    expect($arrival->kind)->toBe('performer')->and($arrival->choices['skeleton']['markers']['kneeL'])->toHaveCount(2)
+        ->and($arrival->choices['skeleton']['markers']['neck'])->toHaveCount(3);
 });
 
 test('a model and its picture are dropped together; a broken file says what to do', function (): void {
@@ -82,8 +96,15 @@ test('a model and its picture are dropped together; a broken file says what to d
     $scene = $this->scene($user);
     [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=open-arrivals]');
-    letGo($driver, '[data-testid=kit-room]', ['crate.gltf' => Spoiled::thing(0.4, [], null, false, 'side.png'), 'side.png' => Spoiled::picture(false), 'torn.glb' => substr(Spoiled::good(), 0, 3000)]);
-    $page->until(fn () => Arrival::query()->where('production_id', $scene->production_id)->whereIn('status', ['ready', 'refused'])->count() === 2, 'both files read', 40.0);
+    letGo($driver, '[data-testid=kit-room]', [
+        'crate.gltf' => Spoiled::thing(0.4, [], null, false, 'side.png'), 'side.png' => Spoiled::picture(false),
+        'torn.glb' => substr(Spoiled::good(), 0, 3000),
+    ]);
+    $page->until(
+        fn () => Arrival::query()->where('production_id', $scene->production_id)->whereIn('status', ['ready', 'refused'])->count() === 2,
+        'both files read',
+        40.0,
+    );
     $torn = Arrival::query()->where('production_id', $scene->production_id)->where('status', 'refused')->firstOrFail();
     $crate = Arrival::query()->where('production_id', $scene->production_id)->where('status', 'ready')->firstOrFail();
     $page->click("[data-testid=arrival-{$torn->id}]");
@@ -104,7 +125,10 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     $page->give('[data-testid=kit-style]', '');
     $page->press('Motions');
     $page->fill('input[aria-label="Search the kit room"]', 'unhappy');
-    $page->until(fn () => $page->count('[data-testid=asset-cry]') === 1 && $page->count('[data-testid=asset-laugh]') === 0, 'sad motions only');
+    $page->until(
+        fn () => $page->count('[data-testid=asset-cry]') === 1 && $page->count('[data-testid=asset-laugh]') === 0,
+        'sad motions only',
+    );
     $page->hover('[data-testid=kit-shelf] [data-testid=asset-cry]');
     $page->see('[data-testid=hover-preview] [data-testid=turntable][data-state=shown]', 40.0);
     $page->click('[data-testid=kit-shelf] [data-testid=asset-cry]');
@@ -114,7 +138,10 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
     $page->see('[data-testid=figure-room] [data-testid=turntable][data-state=shown]', 40.0);
     $page->fill('[data-testid=figure-room] input[aria-label=Name]', 'Wren Halloway');
     $page->click('[data-testid=figure-keep]');
-    $page->until(fn () => Asset::query()->where('production_id', $scene->production_id)->where('name', 'Wren Halloway')->exists(), 'the figure on the shelf');
+    $page->until(
+        fn () => Asset::query()->where('production_id', $scene->production_id)->where('name', 'Wren Halloway')->exists(),
+        'the figure on the shelf',
+    );
     $page->press('Credits');
     $page->see('[data-testid=credits]');
 });
@@ -128,7 +155,8 @@ test('a story is written, its parts are found, and what is missing is put in and
     $page->fill('textarea[aria-label=Story]', 'Oda waits on the bench with a unicorn. Bram rings the bell.');
     $page->editing(fn () => $page->click('[data-testid=find-parts]'));
     $page->until(fn () => str_contains($page->text('[data-testid=parts-count]'), '0 in the scene'), 'the parts');
-    expect($page->text('[data-testid=line-0] [data-testid=missing]'))->toContain('unicorn')->and($page->text('[data-testid=line-1]'))->toContain('Bram Tiel')->toContain('Ring a bell')->toContain('Bell, one stroke');
+    expect($page->text('[data-testid=line-0] [data-testid=missing]'))->toContain('unicorn')->and($page->text('[data-testid=line-1]'))
+        ->toContain('Bram Tiel')->toContain('Ring a bell')->toContain('Bell, one stroke');
     $page->editing(fn () => $page->click('[aria-label="Put Bench into the scene"]'));
     $page->until(fn () => str_contains($page->text('[data-testid=parts-count]'), '1 in the scene'), 'the bench in the scene');
     expect($scene->items()->pluck('name')->all())->toBe(['Bench'])->and($scene->refresh()->story)->toContain('unicorn');
@@ -162,7 +190,10 @@ test('a sound is found by another word, heard by a click, and gone to at a place
     $page->click('[data-testid=hear]');
     $page->see('[data-testid=sound-player][data-playing=false]');
     // Two thirds along its picture.
-    $width = $page->on('[aria-label="Go to a place in Gulls"]', static fn (Facebook\WebDriver\Remote\RemoteWebElement $e): int => $e->getSize()->getWidth());
+    $width = $page->on(
+        '[aria-label="Go to a place in Gulls"]',
+        static fn (Facebook\WebDriver\Remote\RemoteWebElement $e): int => $e->getSize()->getWidth(),
+    );
     $page->pressAt('[aria-label="Go to a place in Gulls"]', (int) round($width * 0.9 / 6), 0);
     $page->until(fn () => abs($at() - 4.0) < 0.1, 'the place');
     // One from outside.
@@ -191,9 +222,16 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     $page->until(static fn (): bool => $asset()->name === 'Milking stool', 'the new name');
     $page->click('[data-testid=kit-details] button[aria-label="Colour 3"]');
     $page->until(static fn (): bool => $asset()->colour === 2, 'the colour');
-    $driver->executeScript('const f = [...document.querySelectorAll("[data-testid=kit-details] label")].find((l) => l.textContent.includes("Folder")).querySelector("input"); f.value = "Furniture"; f.dispatchEvent(new Event("change", {bubbles: true}))');
+    $driver->executeScript(
+        'const f = [...document.querySelectorAll("[data-testid=kit-details] label")].find((l) => l.textContent.includes("Folder")).querySelector("input"); f.value = "Furniture"; f.dispatchEvent(new Event("change", {bubbles: true}))'
+    );
     $page->until(static fn (): bool => $asset()->folder === 'Furniture', 'the folder');
-    $page->until(fn () => $driver->executeScript('return [...document.querySelectorAll("[data-testid=kit-room] option")].some((o) => o.value === "Furniture")'), 'the folder among the filters');
+    $page->until(
+        fn () => $driver->executeScript(
+            'return [...document.querySelectorAll("[data-testid=kit-room] option")].some((o) => o.value === "Furniture")'
+        ),
+        'the folder among the filters',
+    );
     // Another in its place, and back.
     $blob = static fn (): string => $asset()->versions()->orderByDesc('number')->firstOrFail()->blob;
     $first = $blob();
@@ -215,7 +253,9 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     $page->press('Credits');
     $page->until(fn () => str_contains($page->text('[data-testid=credits]'), 'Milking stool'), 'the credits');
     // In the scene it stays at a version when it is told to.
-    $driver->executeScript('[...document.querySelectorAll("[data-testid=kit-room] button")].find((b) => b.textContent.startsWith("Back to")).click()');
+    $driver->executeScript(
+        '[...document.querySelectorAll("[data-testid=kit-room] button")].find((b) => b.textContent.startsWith("Back to")).click()'
+    );
     $page->pressAt('[data-testid="plan-item-Seat"]', 0, 0);
     $page->editing(fn () => $choose('[data-testid=pin]', '2'));
     expect($scene->items()->firstOrFail()->pinned_version_id)->toBe($asset()->versions()->where('number', 2)->value('id'));
@@ -227,8 +267,10 @@ test('pictures of the shelf are drawn by themselves, fill their tiles, and what 
     $intake = app(AssetIntake::class);
     $sway = "HIERARCHY\nROOT trunk\n{\nOFFSET 0 0 0\nCHANNELS 3 Zrotation Xrotation Yrotation\nJOINT bough\n{\nOFFSET 0 50 0\nCHANNELS 3 Zrotation Xrotation Yrotation\nEnd Site\n{\nOFFSET 0 50 0\n}\n}\n}\nMOTION\nFrames: 2\nFrame Time: 0.04\n0 0 0 0 0 0\n10 0 0 5 0 0\n";
     $versions = [
-        $intake->model($scene->production, FakeAssets::glb('stool'), 'Box stool', 'prop'), $intake->model($scene->production, $sway, 'Sway of a tree'),
-        Asset::query()->where('slug', 'bell')->whereNull('production_id')->firstOrFail()->versions()->firstOrFail(), Asset::query()->where('slug', 'far-shore')->firstOrFail()->versions()->firstOrFail(),
+        $intake->model($scene->production, FakeAssets::glb('stool'), 'Box stool', 'prop'),
+        $intake->model($scene->production, $sway, 'Sway of a tree'),
+        Asset::query()->where('slug', 'bell')->whereNull('production_id')->firstOrFail()->versions()->firstOrFail(),
+        Asset::query()->where('slug', 'far-shore')->firstOrFail()->versions()->firstOrFail(),
     ];
     app(PictureMaker::class)->of((new Illuminate\Database\Eloquent\Collection($versions))->load('asset'));
     [$stool, $sway, $bell, $shore] = array_map(static fn (AssetVersion $v): string => (string) $v->refresh()->picture, $versions);
@@ -242,7 +284,10 @@ test('pictures of the shelf are drawn by themselves, fill their tiles, and what 
 
             return abs(($a >> 16 & 255) - ($b >> 16 & 255)) + abs(($a >> 8 & 255) - ($b >> 8 & 255)) + abs(($a & 255) - ($b & 255)) > 40;
         };
-        $rows = array_values(array_filter(range(0, 239), static fn (int $y): bool => count(array_filter(range(40, 280, 2), static fn (int $x): bool => $odd($x, $y))) > 0));
+        $rows = array_values(array_filter(
+            range(0, 239),
+            static fn (int $y): bool => count(array_filter(range(40, 280, 2), static fn (int $x): bool => $odd($x, $y))) > 0,
+        ));
         expect(max($rows) - min($rows))->toBeGreaterThan(120)->and(min($rows))->toBeGreaterThan(4);
     }
 });

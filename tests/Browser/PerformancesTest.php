@@ -7,7 +7,7 @@ use App\Scenes\SceneStream;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 
 test('a path drawn on the plan is walked in the picture, and its places can be dragged', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 0]]);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
@@ -24,7 +24,12 @@ test('a path drawn on the plan is walked in the picture, and its places can be d
     [$x, $z] = $beat()['path']['points'][1];
     $compiled = app(SceneStream::class)->compile($scene->refresh());
     $bram = "i{$beat()['itemId']}";
-    $foot = SceneEvaluator::jointPlace($compiled, $bram, $compiled->lanes[$bram]->figure->skeleton->roles['footL'], $compiled->lanes[$bram]->end())->position;
+    $foot = SceneEvaluator::jointPlace(
+        $compiled,
+        $bram,
+        $compiled->lanes[$bram]->figure->skeleton->roles['footL'],
+        $compiled->lanes[$bram]->end(),
+    )->position;
     expect(hypot($foot[0] - $x, $foot[2] - $z))->toBeLessThan(0.25);
     $page->editing(fn () => $page->drag('[data-testid=path-point-1]', -20, -14));
     expect($beat()['path']['points'][1][0])->toBeLessThan($x - 0.1)->and($beat()['path']['points'][1][1])->toBeLessThan($z - 0.1);
@@ -33,7 +38,7 @@ test('a path drawn on the plan is walked in the picture, and its places can be d
 });
 
 test('holds and touch-ups are made and set in the card; what is out of reach is noted and found from the note', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -64,7 +69,7 @@ test('holds and touch-ups are made and set in the card; what is out of reach is 
 });
 
 test('how a beat plays is set in its card', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -81,7 +86,7 @@ test('how a beat plays is set in its card', function (): void {
 });
 
 test('a place is clicked in the picture for a hand to hold', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -103,7 +108,7 @@ test('a place is clicked in the picture for a hand to hold', function (): void {
 });
 
 test('a crowd is placed in view, a cloak is put on, and the wind is set', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     $this->edit($scene, [['do' => 'item.add', 'asset' => 'cloak', 'name' => 'Cloak', 'position' => [1.5, 0, 1.0]]]);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
@@ -124,8 +129,11 @@ test('a crowd is placed in view, a cloak is put on, and the wind is set', functi
 });
 
 test('a talk is given its line, a walk breaks into a run', function (): void {
-    [$scene, $user, $path] = stage($this);
-    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[-1.0, 0.6], [-3.0, 0.9]]]]]);
+    [$scene, $user, $path] = furnished($this);
+    $this->edit(
+        $scene,
+        [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[-1.0, 0.6], [-3.0, 0.9]]]]],
+    );
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);

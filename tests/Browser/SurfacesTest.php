@@ -7,7 +7,10 @@ use App\Models\Asset;
 test('a coat is dyed in the card, takes a pattern for all of its kind, and is given back', function (): void {
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
-    $this->edit($scene, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [0, 0], 'name' => 'One'], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [2, 0], 'name' => 'Other']]);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [0, 0], 'name' => 'One'],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [2, 0], 'name' => 'Other'],
+    ]);
     [$page, $driver] = $this->desk($user, $scene);
     $one = static fn (): array => $scene->items()->where('name', 'One')->firstOrFail()->surfaces ?? [];
     $other = static fn (): array => $scene->items()->where('name', 'Other')->firstOrFail()->surfaces ?? [];
@@ -37,7 +40,8 @@ test('a coat is dyed in the card, takes a pattern for all of its kind, and is gi
 test('what is collected in one scene is taken into another production', function (): void {
     $user = $this->person('Tess Ribeiro');
     [$from, $to] = [$this->scene($user), $this->scene($user)];
-    $stool = app(App\Assets\AssetIntake::class)->model($from->production, CrispReel\Core\Tests\Support\FakeAssets::glb('stool'), 'Harbour stool', 'prop')->asset_id;
+    $stool = app(App\Assets\AssetIntake::class)
+        ->model($from->production, CrispReel\Core\Tests\Support\FakeAssets::glb('stool'), 'Harbour stool', 'prop')->asset_id;
     $this->edit($from, [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0], 'name' => 'Seat']]);
     [$page, $driver] = $this->desk($user, $from);
     $page->click('[data-testid=step-Block]');
@@ -52,7 +56,11 @@ test('what is collected in one scene is taken into another production', function
     $page->click('[data-testid=kit-shelf] [data-testid=asset-harbour-stool]');
     $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
     $page->click('[data-testid=adopt]');
-    $page->until(fn (): bool => $page->count('[data-testid=adopt]') === 0 && Asset::query()->where('production_id', $to->production_id)->where('name', 'Harbour stool')->exists(), 'the stool to be taken');
+    $page->until(
+        fn (): bool => $page->count('[data-testid=adopt]') === 0
+            && Asset::query()->where('production_id', $to->production_id)->where('name', 'Harbour stool')->exists(),
+        'the stool to be taken',
+    );
     $page->editing(fn () => $page->press('Put into the scene'));
     expect($to->items()->firstOrFail()->asset_id)->not->toBe($stool);
 });
@@ -61,13 +69,20 @@ test('a picture is dragged from the tray on to what it is to lie on', function (
     $user = $this->person('Tess Ribeiro');
     $scene = $this->scene($user);
     // A crate that fills the middle of the first view.
-    $this->edit($scene, [['do' => 'item.add', 'asset' => 'crate-large', 'position' => [0, 0, 0], 'name' => 'Crate'], ['do' => 'item.place', 'item' => 'Crate', 'scale' => 2.5]]);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'crate-large', 'position' => [0, 0, 0], 'name' => 'Crate'],
+        ['do' => 'item.place', 'item' => 'Crate', 'scale' => 2.5],
+    ]);
     [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=step-Cast]');
     $page->press('Pictures');
     $page->see('[data-testid=asset-pattern-dots]');
     // There has to be something to let it go over.
-    $page->until(static fn (): bool => $driver->executeScript('return (window.crispReelWorkspace?.firstPicture() ?? 0) > 0') === true, 'the crate in the picture', 60.0);
+    $page->until(
+        static fn (): bool => $driver->executeScript('return (window.crispReelWorkspace?.firstPicture() ?? 0) > 0') === true,
+        'the crate in the picture',
+        60.0,
+    );
     $page->editing(fn () => $page->dropOn('[data-testid=asset-pattern-dots]', 'canvas'));
     $worn = array_values($scene->items()->firstOrFail()->surfaces ?? []);
     expect($worn)->toHaveCount(1)->and($worn[0]['picture'])->toBe(Asset::query()->where('slug', 'pattern-dots')->value('id'));

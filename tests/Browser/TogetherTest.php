@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 use App\Models\Item;
 use App\Models\Member;
+use App\Models\RenderJob;
 use App\Models\User;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Symfony\Component\Process\Process;
+use Tests\Browser\Pages\WorkspacePage;
 
 /** Asks the supervisor of this run's parts. */
 function parts(string ...$command): string
@@ -20,9 +23,23 @@ function parts(string ...$command): string
 function peopled(Tests\TestCase $test, User $owner): App\Models\Scene
 {
     $scene = $test->scene($owner);
-    $test->edit($scene, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]], ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [2, 0, 0]]]);
+    $test->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [2, 0, 0]],
+    ]);
 
     return $scene->refresh();
+}
+
+/** A scene with two in it, opened by its owner. @return array{App\Models\Scene, WorkspacePage, RemoteWebDriver} */
+function atTheDesk(Tests\BrowserCase $test): array
+{
+    $owner = $test->person();
+    $scene = peopled($test, $owner);
+    [$page, $driver] = $test->desk($owner, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+
+    return [$scene, $page, $driver];
 }
 
 test('two people: one is asked in by a link, both see each other and each other\'s edits, a conflict is told to the second, and who is taken out is out', function (): void {
@@ -73,14 +90,13 @@ test('two people: one is asked in by a link, both see each other and each other\
 });
 
 test('a conflict shows both: theirs on the page, mine in words, and mine is made again by a click', function (): void {
-    $owner = $this->person();
-    $scene = peopled($this, $owner);
-    [$page, $driver] = $this->desk($owner, $scene);
-    $page->see('[data-testid=workspace]', 60.0);
+    [$scene, $page, $driver] = atTheDesk($this);
     $page->press('Block');
     $page->click('[data-testid=lane-Oda]');
     // The page does not hear of the other's edit before it sends its own.
-    $driver->executeScript('const real = window.fetch; window.held = true; window.fetch = async (...a) => { while (window.held && String(a[0]).includes("/changes")) await new Promise((d) => setTimeout(d, 50)); return real(...a); };');
+    $driver->executeScript(
+        'const real = window.fetch; window.held = true; window.fetch = async (...a) => { while (window.held && String(a[0]).includes("/changes")) await new Promise((d) => setTimeout(d, 50)); return real(...a); };'
+    );
     usleep(300_000);
     $other = $this->person('Noor Anders');
     $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'x' => 4.0]], $other);
@@ -91,16 +107,14 @@ test('a conflict shows both: theirs on the page, mine in words, and mine is made
     $page->see('[data-testid=again]', 15.0);
     expect($page->text('[data-testid=notice]'))->toContain('Move Oda')->toContain('yours was: move Oda');
     $oda = Item::query()->where('scene_id', $scene->id)->where('name', 'Oda')->firstOrFail();
-    expect((float) $driver->executeScript('return document.querySelector(`input[aria-label="Place x (m)"]`).value'))->toBe(4.0)->and($oda->x)->toBe(4.0);
+    expect((float) $driver->executeScript('return document.querySelector(`input[aria-label="Place x (m)"]`).value'))->toBe(4.0)
+        ->and($oda->x)->toBe(4.0);
     $page->click('[data-testid=again]');
     $page->until(static fn (): bool => $oda->refresh()->x === -3.0, 'mine to be made again', 10.0);
 });
 
 test('x is typed and Tab, then z within half a second: both stay, whatever order the answers come in', function (): void {
-    $owner = $this->person();
-    $scene = peopled($this, $owner);
-    [$page, $driver] = $this->desk($owner, $scene);
-    $page->see('[data-testid=workspace]', 60.0);
+    [$scene, $page, $driver] = atTheDesk($this);
     $page->press('Block');
     // Answers come late, each by its own chance.
     $driver->executeScript(<<<'JS'
@@ -116,8 +130,15 @@ test('x is typed and Tab, then z within half a second: both stay, whatever order
             type('Place x (m)', String(arguments[0]));
             setTimeout(() => type('Place z (m)', String(arguments[1])), 120);
             JS, [$x, $z]);
-        $page->until(static fn (): bool => abs($oda->refresh()->x - $x) < 1e-6 && abs($oda->z - $z) < 1e-6, "x {$x} and z {$z} in the scene", 15.0);
-        $shown = static fn (string $label): float => (float) $driver->executeScript('return document.querySelector(`input[aria-label="${arguments[0]}"]`).value', [$label]);
+        $page->until(
+            static fn (): bool => abs($oda->refresh()->x - $x) < 1e-6 && abs($oda->z - $z) < 1e-6,
+            "x {$x} and z {$z} in the scene",
+            15.0,
+        );
+        $shown = static fn (string $label): float => (float) $driver->executeScript(
+            'return document.querySelector(`input[aria-label="${arguments[0]}"]`).value',
+            [$label],
+        );
         // Neither jumps back while answers arrive.
         for ($end = microtime(true) + 2.0; microtime(true) < $end; usleep(80_000)) {
             expect($shown('Place x (m)'))->toBe($x)->and($shown('Place z (m)'))->toBe($z);
@@ -126,23 +147,44 @@ test('x is typed and Tab, then z within half a second: both stay, whatever order
 });
 
 test('the server goes away: it is said, what is done meanwhile is listed and kept, and sent once it is back', function (): void {
-    $owner = $this->person();
-    $scene = peopled($this, $owner);
-    [$page, $driver] = $this->desk($owner, $scene);
-    $page->see('[data-testid=workspace]', 60.0);
+    [$scene, $page, $driver] = atTheDesk($this);
     $page->press('Cover');
     parts('stop', 'reel:nginx');
     try {
         $page->see('[data-testid=away]', 5.0);
         $page->press('Camera from this view');
-        $page->until(fn (): bool => str_contains($page->text('[data-testid=away]'), 'add a camera'), 'the camera in the list of what waits', 8.0);
+        $page->until(
+            fn (): bool => str_contains($page->text('[data-testid=away]'), 'add a camera'),
+            'the camera in the list of what waits',
+            8.0,
+        );
         expect($scene->cameras()->count())->toBe(0);
     } finally {
         parts('start', 'reel:nginx');
     }
     $page->until(static fn (): bool => $scene->cameras()->count() === 1, 'the camera to be made', 15.0);
-    $page->until(fn (): bool => $page->count('[data-testid=away]') === 0 && $page->count('[data-testid=notice]') === 0, 'the alert to be gone', 10.0);
+    $page->until(
+        fn (): bool => $page->count('[data-testid=away]') === 0 && $page->count('[data-testid=notice]') === 0,
+        'the alert to be gone',
+        10.0,
+    );
     expect($scene->cameras()->count())->toBe(1);
+    // A render asked for while it is away: kept, and asked for once.
+    $this->edit($scene->refresh(), [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave']]);
+    $page->press('Deliver');
+    $page->see('[data-testid=render]');
+    parts('stop', 'reel:nginx');
+    try {
+        $page->see('[data-testid=away]', 6.0);
+        $page->click('[data-testid=render]');
+        $page->until(fn (): bool => str_contains($page->text('[data-testid=away]'), 'render'), 'the render in the list of what waits', 8.0);
+    } finally {
+        parts('start', 'reel:nginx');
+    }
+    $jobs = RenderJob::query()->where('scene_id', $scene->id);
+    $page->until(static fn (): bool => $jobs->count() === 1, 'the render to be asked for', 15.0);
+    $page->see('[data-testid=render-entry]', 10.0);
+    expect($jobs->count())->toBe(1);
     // Nobody takes renders: said, and taken up by itself.
     parts('stop', 'reel:render-1', 'reel:render-2');
     try {
@@ -155,10 +197,7 @@ test('the server goes away: it is said, what is done meanwhile is listed and kep
 });
 
 test('Shift and the middle button move the view and never a person', function (): void {
-    $owner = $this->person();
-    $scene = peopled($this, $owner);
-    [$page, $driver] = $this->desk($owner, $scene);
-    $page->see('[data-testid=workspace]', 60.0);
+    [$scene, $page, $driver] = atTheDesk($this);
     $before = Item::query()->where('scene_id', $scene->id)->orderBy('id')->get(['x', 'z'])->toArray();
     $driver->executeScript(<<<'JS'
         const c = document.querySelector('[data-testid=frame]'), r = c.getBoundingClientRect();
@@ -170,5 +209,6 @@ test('Shift and the middle button move the view and never a person', function ()
             }
         JS);
     usleep(500_000);
-    expect(Item::query()->where('scene_id', $scene->id)->orderBy('id')->get(['x', 'z'])->toArray())->toBe($before)->and((int) $scene->refresh()->revision)->toBe(1);
+    expect(Item::query()->where('scene_id', $scene->id)->orderBy('id')->get(['x', 'z'])->toArray())->toBe($before)
+        ->and((int) $scene->refresh()->revision)->toBe(1);
 });

@@ -4,29 +4,13 @@ declare(strict_types=1);
 
 use App\Demo\HalfPastTheTide;
 use App\Models\RenderJob;
-use App\Models\Scene;
-use App\Models\User;
 use App\Renders\FramePainter;
 use App\Renders\FrameStore;
 use App\Renders\RenderDesk;
 use Facebook\WebDriver\WebDriverKeys;
 
-/** A scene of its own with Oda and Bram on a pier, and the person who owns it. @return array{Scene, User, string} */
-function stage(object $test): array
-{
-    $user = $test->person('Tess Ribeiro');
-    $scene = $test->scene($user);
-    $test->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0.5], 'headingDeg' => 90],
-        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [2.5, 0, 0.5], 'headingDeg' => -90], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk'],
-        ['do' => 'camera.add', 'position' => [1.2, 1.7, 6.5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0],
-    ]);
-
-    return [$scene->refresh(), $user, "/scenes/{$scene->id}"];
-}
-
 test('what was done is there after a reload, and undo and redo go on from it', function (): void {
-    [, $user, $path] = stage($this);
+    [, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -48,7 +32,7 @@ test('what was done is there after a reload, and undo and redo go on from it', f
 });
 
 test('two windows on one scene: what one does arrives in the other', function (): void {
-    [, $user, $path] = stage($this);
+    [, $user, $path] = furnished($this);
     $one = $this->open('/');
     $this->signIn($one, $user->email, 'a long enough word', $path);
     $a = $this->workspace($one);
@@ -70,7 +54,7 @@ test('two windows on one scene: what one does arrives in the other', function ()
 });
 
 test('play, step, shuttle and typed times', function (): void {
-    [, $user, $path] = stage($this);
+    [, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -98,7 +82,7 @@ test('play, step, shuttle and typed times', function (): void {
 });
 
 test('one selection everywhere: lane, plan, picture and floor list', function (): void {
-    [, $user, $path] = stage($this);
+    [, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -116,12 +100,14 @@ test('one selection everywhere: lane, plan, picture and floor list', function ()
     expect($page->count('[data-testid=card]'))->toBe(0);
     $frame = $page->see('[data-testid=frame]');
     $size = $frame->getSize();
-    (new Facebook\WebDriver\Interactions\WebDriverActions($driver))->moveToElement($frame, (int) round($size->getWidth() * (0.5 - 1.2 / 6.0 * 35 / 36) - $size->getWidth() / 2), 40)->click()->perform();
+    (new Facebook\WebDriver\Interactions\WebDriverActions($driver))
+        ->moveToElement($frame, (int) round($size->getWidth() * (0.5 - 1.2 / 6.0 * 35 / 36) - $size->getWidth() / 2), 40)->click()
+        ->perform();
     $page->until(fn (): bool => $page->count('[data-testid=card]') > 0 && $name() === 'Oda', 'Oda to be selected in the picture');
 });
 
 test('moving and turning by hand in the picture', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -138,14 +124,15 @@ test('moving and turning by hand in the picture', function (): void {
     expect($x)->toBeGreaterThan(0.3)->toBeLessThan(2.0);
     // Escape lets go without an edit.
     $before = $page->revision();
-    $a = (new Facebook\WebDriver\Interactions\WebDriverActions($driver))->moveToElement($page->see('[data-testid=turn-knob]'))->clickAndHold()->moveByOffset(-30, -5);
+    $a = (new Facebook\WebDriver\Interactions\WebDriverActions($driver))->moveToElement($page->see('[data-testid=turn-knob]'))
+        ->clickAndHold()->moveByOffset(-30, -5);
     $a->sendKeys(null, WebDriverKeys::ESCAPE)->release()->perform();
     $page->saved();
     expect($page->revision())->toBe($before);
 });
 
 test('a wrong number is marked and nothing typed is lost; a refused edit says why', function (): void {
-    [, $user, $path] = stage($this);
+    [, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
@@ -173,9 +160,10 @@ function meanDifference(GdImage $one, GdImage $other): float
 }
 
 test('a frame of the render equals the workspace\'s picture of it', function (): void {
-    [$scene, $user, $path] = stage($this);
+    [$scene, $user, $path] = furnished($this);
     config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
-    $job = app(RenderDesk::class)->start($scene, $user, ['width' => 640, 'height' => 360, 'from' => 0, 'to' => 96, 'format' => 'png', 'quality' => 'draft']);
+    $job = app(RenderDesk::class)
+        ->start($scene, $user, ['width' => 640, 'height' => 360, 'from' => 0, 'to' => 96, 'format' => 'png', 'quality' => 'draft']);
     app(FramePainter::class)->paint($job, [30], static fn (): bool => true);
     $render = imagecreatefromstring(app(FrameStore::class)->read($job, 30));
     app(FrameStore::class)->clear($job);

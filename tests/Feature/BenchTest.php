@@ -20,7 +20,8 @@ test('the benchmark computes what three.js computes and leaves nothing behind', 
     $data = json_decode(Artisan::output(), true);
     expect($data['core']['frames'])->toBe(1046)->and($data['against_three']['joints'])->toBeGreaterThan(40)
         ->and($data['against_three']['largest_difference_m'])->toBeLessThan(1e-5)
-        ->and($data['against_three']['ratio'])->toEqualWithDelta($data['against_three']['core_ms_per_pose'] / $data['against_three']['three_ms_per_pose'], 1e-9)
+        ->and($data['against_three']['ratio'])
+        ->toEqualWithDelta($data['against_three']['core_ms_per_pose'] / $data['against_three']['three_ms_per_pose'], 1e-9)
         ->and($data)->not->toHaveKey('draft')
         ->and([User::query()->count(), Production::query()->count()])->toBe([$people, $productions]);
 });
@@ -29,7 +30,9 @@ test('the kit is measured, and its two thousand assets go again', function (): v
     $before = App\Models\Asset::query()->count();
     expect(Artisan::call('reel:bench', ['--only' => 'kit', '--json' => true]))->toBe(0);
     $kit = json_decode(Artisan::output(), true)['kit'];
-    expect($kit['assets_on_the_shelf'])->toBeGreaterThan(2000)->and($kit['stiff_against_soft'])->toEqualWithDelta($kit['stiff_cloth_ms'] / $kit['cloth_of_289_points_a_second_ms'], 1e-9)->and(App\Models\Asset::query()->count())->toBe($before);
+    expect($kit['assets_on_the_shelf'])->toBeGreaterThan(2000)->and($kit['stiff_against_soft'])
+        ->toEqualWithDelta($kit['stiff_cloth_ms'] / $kit['cloth_of_289_points_a_second_ms'], 1e-9)->and(App\Models\Asset::query()->count())
+        ->toBe($before);
 });
 
 test('an unknown part is refused', function (): void {
@@ -40,7 +43,8 @@ test('a production goes with its cameras, cuts, carries and own models', functio
     $user = $this->person();
     $scene = $this->scene($user);
     $this->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'oda-ferrant'], ['do' => 'item.add', 'asset' => 'brass-key'], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle'],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant'], ['do' => 'item.add', 'asset' => 'brass-key'],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle'],
         ['do' => 'link.add', 'child' => 'Brass key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 3],
         ['do' => 'camera.add', 'position' => [0, 1, 4], 'rotation' => [0, 0, 0, 1]],
     ]);

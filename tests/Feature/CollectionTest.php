@@ -11,10 +11,13 @@ test('what is collected in one production is at hand in another, and taken there
     [$from, $to] = [$this->scene($user), $this->scene($user)];
     $from->production->update(['name' => 'The Late Boat']);
     $this->actingAs($user);
-    $stool = app(AssetIntake::class)->model($from->production, FakeAssets::glb('stool'), 'Harbour stool', 'prop', ['furniture'], credit: 'Ada Marsh', licence: 'CC-BY-4.0')->asset_id;
+    $stool = app(AssetIntake::class)->model(
+        $from->production, FakeAssets::glb('stool'), 'Harbour stool', 'prop', ['furniture'], credit: 'Ada Marsh', licence: 'CC-BY-4.0',
+    )->asset_id;
     $kit = "/api/productions/{$to->production_id}/kit";
     $this->getJson("{$kit}/{$stool}")->assertStatus(404);
-    $this->postJson("/api/productions/{$from->production_id}/kit/{$stool}/keep", ['keep' => true])->assertOk()->assertJsonPath('collected', true)->assertJsonPath('elsewhere', null);
+    $this->postJson("/api/productions/{$from->production_id}/kit/{$stool}/keep", ['keep' => true])->assertOk()
+        ->assertJsonPath('collected', true)->assertJsonPath('elsewhere', null);
     $this->getJson("{$kit}?house=mine")->assertJsonPath('total', 1)->assertJsonPath('assets.0.name', 'Harbour stool');
     $this->getJson("{$kit}?house=0")->assertJsonPath('total', 0);
     $this->getJson("{$kit}?q=stool")->assertJsonFragment(['name' => 'Harbour stool']);
@@ -22,12 +25,18 @@ test('what is collected in one production is at hand in another, and taken there
     $this->getJson("/api/productions/{$to->production_id}/previews?asset={$stool}")->assertOk();
     // It is seen, not changed, and stands in no scene before it is the production's own.
     $this->patchJson("{$kit}/{$stool}", ['name' => 'Mine'])->assertStatus(404);
-    $this->postJson("/api/scenes/{$to->id}/edits", ['commands' => [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0]]]])->assertStatus(422)->assertJsonPath('reason', 'edit.no-asset');
+    $this->postJson("/api/scenes/{$to->id}/edits", ['commands' => [['do' => 'item.add', 'asset' => $stool, 'near' => [0, 0]]]])
+        ->assertStatus(422)->assertJsonPath('reason', 'edit.no-asset');
     $own = $this->postJson("{$kit}/{$stool}/adopt")->assertOk()->json();
-    expect($own['id'])->not->toBe($stool)->and($own)->toMatchArray(['name' => 'Harbour stool', 'credit' => 'Ada Marsh', 'licence' => 'CC-BY-4.0', 'source' => 'From The Late Boat', 'elsewhere' => null, 'version' => 1, 'tags' => ['furniture']]);
+    expect($own['id'])->not->toBe($stool)->and($own)->toMatchArray([
+        'name' => 'Harbour stool', 'credit' => 'Ada Marsh', 'licence' => 'CC-BY-4.0', 'source' => 'From The Late Boat',
+        'elsewhere' => null, 'version' => 1, 'tags' => ['furniture'],
+    ]);
     expect($this->postJson("{$kit}/{$stool}/adopt")->json('id'))->toBe($own['id']);
-    $this->postJson("/api/scenes/{$to->id}/edits", ['commands' => [['do' => 'item.add', 'asset' => $own['id'], 'near' => [0, 0]]]])->assertOk();
-    $this->postJson("/api/productions/{$from->production_id}/kit/{$stool}/keep", ['keep' => false])->assertOk()->assertJsonPath('collected', false);
+    $this->postJson("/api/scenes/{$to->id}/edits", ['commands' => [['do' => 'item.add', 'asset' => $own['id'], 'near' => [0, 0]]]])
+        ->assertOk();
+    $this->postJson("/api/productions/{$from->production_id}/kit/{$stool}/keep", ['keep' => false])->assertOk()
+        ->assertJsonPath('collected', false);
     $this->getJson("{$kit}?house=mine")->assertJsonPath('total', 0);
     $this->getJson("{$kit}?house=0")->assertJsonPath('total', 1);
 });

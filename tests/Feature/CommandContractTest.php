@@ -14,13 +14,21 @@ function oneOfAll(Tests\TestCase $test): Scene
 {
     $scene = $test->scene($test->person());
     $test->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0], 'name' => 'Oda'], ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [2, 0, 0], 'name' => 'Bram'],
-        ['do' => 'item.add', 'asset' => 'brass-key', 'position' => [4, 0, 0], 'name' => 'Key'], ['do' => 'item.add', 'asset' => 'hand-cart', 'position' => [6, 0, 0], 'name' => 'Cart'],
-        ['do' => 'item.add', 'asset' => 'rowing-boat', 'position' => [10, 0, 0], 'name' => 'Boat'], ['do' => 'item.add', 'asset' => 'cloak', 'position' => [-3, 0, 0], 'name' => 'Cloak'],
-        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'start' => 0, 'as' => '$b'], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'as' => '$b2'], ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'receive', 'start' => 0, 'as' => '$c'],
-        ['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 4, 'turnDeg' => [0, 10, 0]], ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'look', 'target' => 'Oda', 'from' => 0],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0], 'name' => 'Oda'],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [2, 0, 0], 'name' => 'Bram'],
+        ['do' => 'item.add', 'asset' => 'brass-key', 'position' => [4, 0, 0], 'name' => 'Key'],
+        ['do' => 'item.add', 'asset' => 'hand-cart', 'position' => [6, 0, 0], 'name' => 'Cart'],
+        ['do' => 'item.add', 'asset' => 'rowing-boat', 'position' => [10, 0, 0], 'name' => 'Boat'],
+        ['do' => 'item.add', 'asset' => 'cloak', 'position' => [-3, 0, 0], 'name' => 'Cloak'],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'start' => 0, 'as' => '$b'],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'as' => '$b2'],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'receive', 'start' => 0, 'as' => '$c'],
+        ['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 4, 'turnDeg' => [0, 10, 0]],
+        ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'look', 'target' => 'Oda', 'from' => 0],
         ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 0, 'keep' => 'grip'],
-        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]], ['do' => 'camera.add', 'position' => [2, 1.5, 5], 'rotation' => [0, 0, 0, 1]], ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40],
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]],
+        ['do' => 'camera.add', 'position' => [2, 1.5, 5], 'rotation' => [0, 0, 0, 1]],
+        ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40],
     ]);
 
     return $scene->refresh();
@@ -33,24 +41,71 @@ function oneOfAll(Tests\TestCase $test): Scene
  */
 function asSent(Scene $scene): array
 {
-    $id = static fn (string $table, int $n = 0): int => (int) DB::table($table)->where('scene_id', $scene->id)->orderBy('id')->pluck('id')[$n];
+    $id = static fn (string $table, int $n = 0): int => (int) DB::table($table)->where('scene_id', $scene->id)->orderBy('id')
+        ->pluck('id')[$n];
     $pose = ['position' => [0, 1.5, 4], 'rotation' => [0, 0, 0, 1]];
 
     return [
-        'scene.set' => ['name' => 'Dusk', 'mood' => 'fog', 'story' => 'Oda waits.', 'wind' => ['towardsDeg' => 90, 'speed' => 3, 'gusts' => 0.2, 'seed' => 4]], 'production.set' => ['rate' => [25, 1], 'width' => 1920, 'height' => 1080],
-        'item.add' => ['asset' => 'lantern', 'near' => [1, 1], 'name' => 'Lamp', 'facing' => [0, 3], 'headingDeg' => 20, 'scale' => 1.1, 'tape' => 2], 'item.place' => ['item' => 'Key', 'position' => [1, 0, 1], 'headingDeg' => 30, 'scale' => 2, 'land' => true],
-        'item.set' => ['item' => 'Cloak', 'name' => 'Cape', 'tape' => 3, 'version' => 1, 'cloth' => ['kind' => 'silk', 'grams' => 80, 'bend' => 0.1, 'catch' => 1, 'damping' => 0.5]], 'item.dress' => ['item' => 'Oda', 'variant' => null],
-        'item.duplicate' => ['item' => 'Key'], 'item.key' => ['item' => 'Boat', 'frame' => 10, 'position' => [10, 0, 1], 'turnDeg' => [0, 20, 0], 'ease' => 'in'], 'item.route' => ['item' => 'Cart', 'points' => [[6, 0], [9, 0]], 'from' => 0, 'to' => 60],
-        'item.push' => ['item' => 'Cart', 'by' => 'Bram', 'points' => [[9, 0]], 'start' => 120, 'speed' => 1], 'item.ride' => ['item' => 'Bram', 'on' => 'Boat', 'from' => 100, 'to' => 140], 'item.wear' => ['item' => 'Oda', 'cloth' => 'Cloak', 'from' => 0, 'to' => 90],
-        'item.remove' => ['item' => 'Key'], 'crowd.add' => ['assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 2, 'area' => [[10, 10], [14, 10], [14, 14], [10, 14]], 'spacing' => 1, 'seed' => 3, 'name' => 'Crowd', 'facing' => [0, 0]],
-        'beat.add' => ['item' => 'Bram', 'motion' => 'idle', 'start' => 150, 'sourceIn' => 0, 'sourceOut' => 2, 'speed' => 1, 'loops' => 2, 'root' => 'travel', 'join' => 'blend', 'joinFrames' => 6, 'settings' => ['seed' => 3], 'play' => ['mirror' => true]],
-        'beat.set' => ['beat' => $id('beats'), 'speed' => 1.2, 'loops' => 1, 'play' => ['armWidthDeg' => 5]], 'beat.split' => ['beat' => $id('beats'), 'frame' => 30], 'beat.bestJoin' => ['beat' => $id('beats', 1)], 'beat.pair' => ['beat' => $id('beats'), 'with' => $id('beats', 2), 'together' => true], 'beat.remove' => ['beat' => $id('beats')],
-        'touchUp.key' => ['touchUp' => $id('touch_ups'), 'frame' => 6, 'turnDeg' => [0, 5, 0]], 'touchUp.set' => ['touchUp' => $id('touch_ups'), 'from' => 0, 'to' => 20, 'easeIn' => 4, 'easeOut' => 4], 'touchUp.remove' => ['touchUp' => $id('touch_ups')],
-        'contact.add' => ['item' => 'Oda', 'effector' => 'handL', 'from' => 10, 'to' => 40, 'target' => 'Cart', 'offset' => [0, 1, 0], 'easeIn' => 4, 'easeOut' => 4, 'turn' => 'keep'], 'contact.set' => ['contact' => $id('contacts'), 'to' => 40, 'easeIn' => 3], 'contact.remove' => ['contact' => $id('contacts')],
-        'link.add' => ['child' => 'Cloak', 'parent' => 'Cart', 'from' => 5, 'to' => 50, 'keep' => 'place', 'easeFrames' => 4, 'release' => 'fall', 'velocity' => [0, 1, 0]], 'link.set' => ['link' => $id('links'), 'to' => 60, 'keep' => 'place'], 'link.remove' => ['link' => $id('links')],
-        'camera.add' => $pose + ['letter' => 'K', 'name' => 'High', 'frame' => 5, 'focalMm' => 35, 'focusMetres' => 3, 'fStop' => 4, 'ease' => 'in', 'sensorWidthMm' => 36, 'sensorHeightMm' => 24], 'camera.key' => $pose + ['camera' => 'A', 'frame' => 20, 'focalMm' => 40],
-        'camera.unkey' => ['camera' => 'A', 'frame' => 0], 'camera.set' => ['camera' => 'A', 'name' => 'Wide', 'focalMm' => 28, 'fStop' => 5.6, 'focusMetres' => 4], 'camera.remove' => ['camera' => 'B'],
-        'shot.cut' => ['camera' => 'A', 'frame' => 60], 'shot.move' => ['shot' => $id('shots', 1), 'frame' => 50], 'shot.set' => ['shot' => $id('shots'), 'camera' => 'B', 'label' => '015'], 'shot.remove' => ['shot' => $id('shots', 1)],
+        'scene.set' => [
+            'name' => 'Dusk',
+            'mood' => 'fog',
+            'story' => 'Oda waits.',
+            'wind' => ['towardsDeg' => 90, 'speed' => 3, 'gusts' => 0.2, 'seed' => 4],
+        ],
+        'production.set' => ['rate' => [25, 1], 'width' => 1920, 'height' => 1080],
+        'item.add' => [
+            'asset' => 'lantern', 'near' => [1, 1], 'name' => 'Lamp', 'facing' => [0, 3], 'headingDeg' => 20, 'scale' => 1.1, 'tape' => 2,
+        ],
+        'item.place' => ['item' => 'Key', 'position' => [1, 0, 1], 'headingDeg' => 30, 'scale' => 2, 'land' => true],
+        'item.set' => [
+            'item' => 'Cloak',
+            'name' => 'Cape',
+            'tape' => 3,
+            'version' => 1,
+            'cloth' => ['kind' => 'silk', 'grams' => 80, 'bend' => 0.1, 'catch' => 1, 'damping' => 0.5],
+        ],
+        'item.dress' => ['item' => 'Oda', 'variant' => null],
+        'item.duplicate' => ['item' => 'Key'],
+        'item.key' => ['item' => 'Boat', 'frame' => 10, 'position' => [10, 0, 1], 'turnDeg' => [0, 20, 0], 'ease' => 'in'],
+        'item.route' => ['item' => 'Cart', 'points' => [[6, 0], [9, 0]], 'from' => 0, 'to' => 60],
+        'item.push' => ['item' => 'Cart', 'by' => 'Bram', 'points' => [[9, 0]], 'start' => 120, 'speed' => 1],
+        'item.ride' => ['item' => 'Bram', 'on' => 'Boat', 'from' => 100, 'to' => 140],
+        'item.wear' => ['item' => 'Oda', 'cloth' => 'Cloak', 'from' => 0, 'to' => 90],
+        'item.remove' => ['item' => 'Key'],
+        'crowd.add' => [
+            'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 2, 'area' => [[10, 10], [14, 10], [14, 14], [10, 14]],
+            'spacing' => 1, 'seed' => 3, 'name' => 'Crowd', 'facing' => [0, 0],
+        ],
+        'beat.add' => [
+            'item' => 'Bram', 'motion' => 'idle', 'start' => 150, 'sourceIn' => 0, 'sourceOut' => 2, 'speed' => 1, 'loops' => 2,
+            'root' => 'travel', 'join' => 'blend', 'joinFrames' => 6, 'settings' => ['seed' => 3], 'play' => ['mirror' => true],
+        ],
+        'beat.set' => ['beat' => $id('beats'), 'speed' => 1.2, 'loops' => 1, 'play' => ['armWidthDeg' => 5]],
+        'beat.split' => ['beat' => $id('beats'), 'frame' => 30], 'beat.bestJoin' => ['beat' => $id('beats', 1)],
+        'beat.pair' => ['beat' => $id('beats'), 'with' => $id('beats', 2), 'together' => true], 'beat.remove' => ['beat' => $id('beats')],
+        'touchUp.key' => ['touchUp' => $id('touch_ups'), 'frame' => 6, 'turnDeg' => [0, 5, 0]],
+        'touchUp.set' => ['touchUp' => $id('touch_ups'), 'from' => 0, 'to' => 20, 'easeIn' => 4, 'easeOut' => 4],
+        'touchUp.remove' => ['touchUp' => $id('touch_ups')],
+        'contact.add' => [
+            'item' => 'Oda', 'effector' => 'handL', 'from' => 10, 'to' => 40, 'target' => 'Cart', 'offset' => [0, 1, 0], 'easeIn' => 4,
+            'easeOut' => 4, 'turn' => 'keep',
+        ],
+        'contact.set' => ['contact' => $id('contacts'), 'to' => 40, 'easeIn' => 3], 'contact.remove' => ['contact' => $id('contacts')],
+        'link.add' => [
+            'child' => 'Cloak', 'parent' => 'Cart', 'from' => 5, 'to' => 50, 'keep' => 'place', 'easeFrames' => 4, 'release' => 'fall',
+            'velocity' => [0, 1, 0],
+        ],
+        'link.set' => ['link' => $id('links'), 'to' => 60, 'keep' => 'place'], 'link.remove' => ['link' => $id('links')],
+        'camera.add' => $pose + [
+            'letter' => 'K', 'name' => 'High', 'frame' => 5, 'focalMm' => 35, 'focusMetres' => 3, 'fStop' => 4, 'ease' => 'in',
+            'sensorWidthMm' => 36, 'sensorHeightMm' => 24,
+        ],
+        'camera.key' => $pose + ['camera' => 'A', 'frame' => 20, 'focalMm' => 40],
+        'camera.unkey' => ['camera' => 'A', 'frame' => 0],
+        'camera.set' => ['camera' => 'A', 'name' => 'Wide', 'focalMm' => 28, 'fStop' => 5.6, 'focusMetres' => 4],
+        'camera.remove' => ['camera' => 'B'],
+        'shot.cut' => ['camera' => 'A', 'frame' => 60], 'shot.move' => ['shot' => $id('shots', 1), 'frame' => 50],
+        'shot.set' => ['shot' => $id('shots'), 'camera' => 'B', 'label' => '015'], 'shot.remove' => ['shot' => $id('shots', 1)],
     ];
 }
 
@@ -90,13 +145,23 @@ test('whatever is sent in a field is taken, or refused in words: no command fall
     $fell = [];
     $n = 0;
     foreach (asSent($scene) as $name => $in) {
-        $fields = array_unique([...array_keys($in), ...array_filter(array_map(static fn (string $rule): string => explode('.', $rule)[0], array_keys(CommandList::get($name)->rules()))), 'as']);
+        $fields = array_unique([
+            ...array_keys($in),
+            ...array_filter(array_map(
+                static fn (string $rule): string => explode('.', $rule)[0],
+                array_keys(CommandList::get($name)->rules()),
+            )),
+            'as',
+        ]);
         foreach ($fields as $field) {
             foreach ($nonsense as $value) {
                 $e = tried($scene, [$field => $value] + ['do' => $name] + $in);
                 $n++;
                 if ($e !== null && ! $e instanceof UserError && ! $e instanceof CoreFailure) {
-                    $fell[] = sprintf('%s, %s = %s: %s in %s:%d', $name, $field, json_encode($value), $e->getMessage(), basename($e->getFile()), $e->getLine());
+                    $fell[] = sprintf(
+                        '%s, %s = %s: %s in %s:%d', $name, $field, json_encode($value), $e->getMessage(), basename($e->getFile()),
+                        $e->getLine(),
+                    );
                 }
                 if ($e instanceof UserError) {
                     expect($e->remedy)->not->toBe('')->and($e->getMessage())->not->toBe('');
@@ -112,6 +177,9 @@ test('of several commands all are done or none', function (): void {
     $before = $scene->refresh()->revision;
     $names = fn (): array => $scene->items()->orderBy('id')->pluck('name')->all();
     $was = $names();
-    expect(fn () => $this->edit($scene, [['do' => 'item.add', 'asset' => 'lantern', 'near' => [0, 0]], ['do' => 'item.remove', 'item' => 'Key'], ['do' => 'item.remove', 'item' => 'Nobody']]))->toThrow(UserError::class, 'Command 2 (item.remove)');
+    expect(fn () => $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'lantern', 'near' => [0, 0]], ['do' => 'item.remove', 'item' => 'Key'],
+        ['do' => 'item.remove', 'item' => 'Nobody'],
+    ]))->toThrow(UserError::class, 'Command 2 (item.remove)');
     expect($names())->toBe($was)->and($scene->refresh()->revision)->toBe($before);
 });

@@ -61,17 +61,22 @@ test('wrong passwords count against the person, however the address is written',
     $user = $this->person();
     $user->update(['email' => 'noor.'.uniqid().'@crisp-reel.example']);
     [$name, $host] = explode('@', $user->email);
-    $variants = [$user->email, strtoupper($user->email), " {$user->email}", "{$name}\u{200B}@{$host}", "\u{200D}{$user->email}", "{$name}@\u{FEFF}{$host}", "{$name}\u{00AD}@{$host}", strtoupper($name).'@'.$host];
+    $variants = [
+        $user->email, strtoupper($user->email), " {$user->email}", "{$name}\u{200B}@{$host}", "\u{200D}{$user->email}",
+        "{$name}@\u{FEFF}{$host}", "{$name}\u{00AD}@{$host}", strtoupper($name).'@'.$host,
+    ];
     $open = 0;
     foreach ([...$variants, ...$variants, ...$variants] as $address) {
         $open += $this->postJson('/api/sign-in', ['email' => $address, 'password' => 'wrong guess'])->status() === 422 ? 1 : 0;
     }
     expect($open)->toBe(6);
-    $this->postJson('/api/sign-in', ['email' => $user->email, 'password' => WORD])->assertStatus(429)->assertJsonPath('reason', 'account.tries');
+    $this->postJson('/api/sign-in', ['email' => $user->email, 'password' => WORD])->assertStatus(429)
+        ->assertJsonPath('reason', 'account.tries');
     // Accents are no way round: é is not e.
     expect($this->postJson('/api/sign-in', ['email' => strtr($user->email, ['o' => 'ó']), 'password' => WORD])->status())->toBe(422);
     $this->travel(61)->seconds();
-    $this->postJson('/api/sign-in', ['email' => "{$name}\u{200B}@{$host}", 'password' => WORD])->assertOk()->assertJsonPath('person.id', $user->id);
+    $this->postJson('/api/sign-in', ['email' => "{$name}\u{200B}@{$host}", 'password' => WORD])->assertOk()
+        ->assertJsonPath('person.id', $user->id);
 });
 
 test('one place cannot try everybody', function (): void {
@@ -85,14 +90,26 @@ test('register, sign-in and reset answer the same whether there is such a person
     Mail::fake();
     $user = $this->person();
     $same = static fn (array $a, array $b) => expect([$a['status'], $a['body']])->toBe([$b['status'], $b['body']]);
-    $ask = fn (string $path, array $body): array => ['status' => ($r = $this->postJson("/api/{$path}", $body))->status(), 'body' => $r->json()];
+    $ask = fn (string $path, array $body): array => [
+        'status' => ($r = $this->postJson("/api/{$path}", $body))->status(), 'body' => $r->json(),
+    ];
     $new = fn (): string => uniqid('n').'@crisp-reel.example';
-    $same($ask('register', ['name' => 'X', 'email' => $user->email, 'password' => 'another long word']), $ask('register', ['name' => 'X', 'email' => $new(), 'password' => 'another long word']));
-    $same($ask('sign-in', ['email' => $user->email, 'password' => 'wrong guess']), $ask('sign-in', ['email' => $new(), 'password' => 'wrong guess']));
+    $same(
+        $ask('register', ['name' => 'X', 'email' => $user->email, 'password' => 'another long word']),
+        $ask('register', ['name' => 'X', 'email' => $new(), 'password' => 'another long word']),
+    );
+    $same(
+        $ask('sign-in', ['email' => $user->email, 'password' => 'wrong guess']),
+        $ask('sign-in', ['email' => $new(), 'password' => 'wrong guess']),
+    );
     $same($ask('password/forgot', ['email' => $user->email]), $ask('password/forgot', ['email' => $new()]));
-    $same($ask('password/reset', ['email' => $user->email, 'token' => 'x', 'password' => 'another long word']), $ask('password/reset', ['email' => $new(), 'token' => 'x', 'password' => 'another long word']));
+    $same(
+        $ask('password/reset', ['email' => $user->email, 'token' => 'x', 'password' => 'another long word']),
+        $ask('password/reset', ['email' => $new(), 'token' => 'x', 'password' => 'another long word']),
+    );
     // Who registers with somebody's address changes nothing of theirs.
-    expect(Hash::check(WORD, $user->refresh()->password))->toBeTrue()->and($user->name)->toBe('Ilse Brandt')->and(User::query()->where('email', $user->email)->count())->toBe(1);
+    expect(Hash::check(WORD, $user->refresh()->password))->toBeTrue()->and($user->name)->toBe('Ilse Brandt')
+        ->and(User::query()->where('email', $user->email)->count())->toBe(1);
 });
 
 test('a password is looked at for nobody as for somebody, so neither takes longer', function (string $who): void {
@@ -100,14 +117,21 @@ test('a password is looked at for nobody as for somebody, so neither takes longe
     // The first look at nobody ever makes what all later ones compare with.
     $this->postJson('/api/sign-in', ['email' => 'another@crisp-reel.example', 'password' => 'wrong guess']);
     $count = counted();
-    $this->postJson('/api/sign-in', ['email' => $who === 'somebody' ? $user->email : 'nobody@crisp-reel.example', 'password' => 'wrong guess'])->assertStatus(422);
+    $this->postJson('/api/sign-in', [
+        'email' => $who === 'somebody' ? $user->email : 'nobody@crisp-reel.example',
+        'password' => 'wrong guess',
+    ])->assertStatus(422);
     expect($count->checks)->toBe(1)->and($count->makes)->toBe(0);
 })->with(['somebody', 'nobody']);
 
 test('a registration makes a hash for a taken address as for a free one', function (string $which): void {
     $user = $this->person();
     $count = counted();
-    $this->postJson('/api/register', ['name' => 'X', 'email' => $which === 'taken' ? $user->email : uniqid('n').'@crisp-reel.example', 'password' => 'another long word'])->assertOk();
+    $this->postJson('/api/register', [
+        'name' => 'X',
+        'email' => $which === 'taken' ? $user->email : uniqid('n').'@crisp-reel.example',
+        'password' => 'another long word',
+    ])->assertOk();
     expect($count->makes)->toBe(1);
 })->with(['taken', 'free']);
 
@@ -116,11 +140,14 @@ test('a password is changed by who knows it, and all other sessions end', functi
     $this->postJson('/api/sign-in', ['email' => $user->email, 'password' => WORD])->assertOk();
     DB::table('sessions')->insert(['id' => 'elsewhere', 'user_id' => $user->id, 'payload' => '', 'last_activity' => time()]);
     $remembered = $user->refresh()->remember_token;
-    $this->postJson('/api/password', ['old' => 'not it at all', 'password' => 'quite another word'])->assertStatus(422)->assertJsonPath('reason', 'password.old');
+    $this->postJson('/api/password', ['old' => 'not it at all', 'password' => 'quite another word'])->assertStatus(422)
+        ->assertJsonPath('reason', 'password.old');
     $this->postJson('/api/password', ['old' => WORD, 'password' => 'short'])->assertStatus(422)->assertJsonPath('reason', 'password.short');
     $this->postJson('/api/password', ['old' => WORD, 'password' => 'quite another word'])->assertOk();
     $this->getJson('/api/productions')->assertOk();
-    expect(DB::table('sessions')->where('id', 'elsewhere')->exists())->toBeFalse()->and(Hash::check('quite another word', $user->refresh()->password))->toBeTrue()->and($user->remember_token)->not->toBe($remembered);
+    expect(DB::table('sessions')->where('id', 'elsewhere')->exists())->toBeFalse()
+        ->and(Hash::check('quite another word', $user->refresh()->password))->toBeTrue()
+        ->and($user->remember_token)->not->toBe($remembered);
 });
 
 test('a session that was opened with the old password is out, whatever holds it', function (): void {
@@ -144,8 +171,10 @@ test('a forgotten password: the link comes by mail, is good once and for an hour
         $links[] = ['email' => urldecode($m[1]), 'token' => $m[2]];
     }
     DB::table('sessions')->insert(['id' => 'elsewhere', 'user_id' => $user->id, 'payload' => '', 'last_activity' => time()]);
-    $this->postJson('/api/password/reset', $links[0] + ['password' => 'quite another word'])->assertStatus(422)->assertJsonPath('reason', 'password.link');
-    $this->postJson('/api/password/reset', $links[1] + ['password' => 'short'])->assertStatus(422)->assertJsonPath('reason', 'password.short');
+    $this->postJson('/api/password/reset', $links[0] + ['password' => 'quite another word'])->assertStatus(422)
+        ->assertJsonPath('reason', 'password.link');
+    $this->postJson('/api/password/reset', $links[1] + ['password' => 'short'])->assertStatus(422)
+        ->assertJsonPath('reason', 'password.short');
     $this->postJson('/api/password/reset', $links[1] + ['password' => 'quite another word'])->assertOk();
     $this->postJson('/api/password/reset', $links[1] + ['password' => 'and yet another one'])->assertStatus(422);
     expect(DB::table('sessions')->where('id', 'elsewhere')->exists())->toBeFalse();
@@ -154,7 +183,8 @@ test('a forgotten password: the link comes by mail, is good once and for an hour
     $sent = Mail::mailer()->getSymfonyTransport()->messages();
     preg_match('#token=(\w+)#', $sent[count($sent) - 1]->getOriginalMessage()->getTextBody(), $m);
     $this->travel(61)->minutes();
-    $this->postJson('/api/password/reset', ['email' => $user->email, 'token' => $m[1], 'password' => 'one more long word'])->assertStatus(422);
+    $this->postJson('/api/password/reset', ['email' => $user->email, 'token' => $m[1], 'password' => 'one more long word'])
+        ->assertStatus(422);
 });
 
 test('people are asked in by a link for their address alone, with a role and an end', function (): void {
@@ -163,8 +193,10 @@ test('people are asked in by a link for their address alone, with a role and an 
     $guest = $this->person('Guest');
     $base = "/api/productions/{$scene->production_id}";
     $this->actingAs($owner);
-    $asked = $this->postJson("{$base}/invitations", ['email' => strtoupper($guest->email), 'role' => 'viewer', 'days' => 2])->assertStatus(201)->assertJsonPath('mailed', false)->json();
-    expect(preg_match('#/join/(\w{48})$#', $asked['link'], $m))->toBe(1)->and(Invitation::query()->findOrFail($asked['id'])->token_hash)->not->toContain($m[1]);
+    $asked = $this->postJson("{$base}/invitations", ['email' => strtoupper($guest->email), 'role' => 'viewer', 'days' => 2])
+        ->assertStatus(201)->assertJsonPath('mailed', false)->json();
+    expect(preg_match('#/join/(\w{48})$#', $asked['link'], $m))->toBe(1)
+        ->and(Invitation::query()->findOrFail($asked['id'])->token_hash)->not->toContain($m[1]);
     $token = $m[1];
     $this->postJson("/api/invitations/{$token}")->assertStatus(403)->assertJsonPath('reason', 'members.other');
     $this->actingAs($guest)->getJson("/api/scenes/{$scene->id}")->assertNotFound();
@@ -180,7 +212,8 @@ test('people are asked in by a link for their address alone, with a role and an 
     // An editor from the next call on; out from the next call on.
     $member = collect($this->actingAs($owner)->getJson("{$base}/members")->json('members'))->firstWhere('name', 'Guest');
     $this->patchJson("{$base}/members/{$member['id']}", ['role' => 'editor'])->assertOk();
-    $this->actingAs($guest)->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'scene.set', 'mood' => 'fog']]])->assertOk();
+    $this->actingAs($guest)->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'scene.set', 'mood' => 'fog']]])
+        ->assertOk();
     $this->patchJson("{$base}/members/{$member['id']}", ['role' => 'owner'])->assertStatus(403);
     $this->actingAs($owner)->deleteJson("{$base}/members/{$member['id']}")->assertOk();
     $this->actingAs($guest)->getJson("/api/scenes/{$scene->id}")->assertNotFound();
@@ -192,7 +225,8 @@ test('links end, are withdrawn, are replaced by newer ones; a production keeps a
     $scene = $this->scene($owner);
     $base = "/api/productions/{$scene->production_id}";
     $this->actingAs($owner);
-    $link = fn (string $email): array => $this->postJson("{$base}/invitations", ['email' => $email, 'role' => 'editor', 'days' => 1])->json();
+    $link = fn (string $email): array => $this->postJson("{$base}/invitations", ['email' => $email, 'role' => 'editor', 'days' => 1])
+        ->json();
     $token = static fn (array $asked): string => basename($asked['link']);
     $first = $link('guest@crisp-reel.example');
     $second = $link('guest@crisp-reel.example');
@@ -216,7 +250,8 @@ test('links end, are withdrawn, are replaced by newer ones; a production keeps a
 test('the demo is not loaded in production, and the kit alone is', function (): void {
     $this->app['env'] = 'production';
     $this->artisan('reel:demo')->assertExitCode(2);
-    $this->artisan('reel:demo', ['--with-account' => true])->expectsQuestion('A password for the demo account', 'half-past-the-tide')->assertExitCode(2);
+    $this->artisan('reel:demo', ['--with-account' => true])->expectsQuestion('A password for the demo account', 'half-past-the-tide')
+        ->assertExitCode(2);
     $this->artisan('reel:kit', ['--if-empty' => true])->assertExitCode(0);
     $this->app['env'] = 'testing';
 });

@@ -4,32 +4,11 @@ declare(strict_types=1);
 
 use App\Edits\CommandList;
 use App\Exceptions\UserError;
-use App\Models\Scene;
-use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Math\Q4;
 
-/** A pier with Oda, Bram and a key. */
-function pier(object $test, ?App\Models\User $user = null): Scene
-{
-    $scene = $test->scene($user);
-    $test->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true],
-        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0.5], 'headingDeg' => 90],
-        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [3, 0, 0.5], 'headingDeg' => -90],
-        ['do' => 'item.add', 'asset' => 'brass-key', 'name' => 'Key', 'position' => [1, 0.9, 0.5]],
-    ], $user);
-
-    return $scene->refresh();
-}
-
 const CAMERA = ['position' => [1.0, 1.6, 6.0], 'rotation' => [0.0, 0.0, 0.0, 1.0], 'focalMm' => 40.0];
-
-function rows(Scene $scene): array
-{
-    return json_decode((string) json_encode(SceneRows::all($scene->refresh()), JSON_PRESERVE_ZERO_FRACTION), true);
-}
 
 test('things land on the ground, clear of others, facing who looks', function (): void {
     $scene = pier($this);
@@ -47,11 +26,21 @@ test('things land on the ground, clear of others, facing who looks', function ()
 test('what is made to hang stands by its lowest point, what has roots or floats by its waterline', function (): void {
     $user = $this->person();
     $scene = $this->scene($user);
-    $this->edit($scene, array_map(static fn (string $slug, int $n): array => ['do' => 'item.add', 'asset' => $slug, 'near' => [6 * $n, 0], 'name' => $slug], $slugs = ['bell', 'wall-clock', 'rock', 'rowing-boat', 'bench'], array_keys($slugs)));
+    $this->edit(
+        $scene,
+        array_map(
+            static fn (string $slug, int $n): array => ['do' => 'item.add', 'asset' => $slug, 'near' => [6 * $n, 0], 'name' => $slug],
+            $slugs = ['bell', 'wall-clock', 'rock', 'rowing-boat', 'bench'],
+            array_keys($slugs),
+        ),
+    );
     $y = static fn (string $name): float => (float) $scene->items()->where('name', $name)->value('y');
-    expect($y('bell'))->toEqualWithDelta(0.914, 0.002)->and($y('wall-clock'))->toEqualWithDelta(0.194, 0.002)->and([$y('rock'), $y('rowing-boat'), $y('bench')])->toEqual([0.0, 0.0, 0.0]);
+    expect($y('bell'))->toEqualWithDelta(0.914, 0.002)->and($y('wall-clock'))->toEqualWithDelta(0.194, 0.002)
+        ->and([$y('rock'), $y('rowing-boat'), $y('bench')])->toEqual([0.0, 0.0, 0.0]);
     // Grown to twice its size and landed again, and a copy of it.
-    $this->edit($scene, [['do' => 'item.place', 'item' => 'bell', 'scale' => 2, 'land' => true], ['do' => 'item.duplicate', 'item' => 'bell']]);
+    $this->edit($scene, [
+        ['do' => 'item.place', 'item' => 'bell', 'scale' => 2, 'land' => true], ['do' => 'item.duplicate', 'item' => 'bell'],
+    ]);
     expect($scene->items()->where('scale', 2)->pluck('y')->map(static fn (float $v): float => round($v, 2))->all())->toBe([1.83, 1.83]);
 });
 
@@ -64,8 +53,10 @@ test('a drag with "land" follows what is below', function (): void {
 test('one call may name what it makes', function (): void {
     $scene = $this->scene();
     $this->edit($scene, [
-        ['do' => 'item.add', 'as' => '$o', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]], ['do' => 'beat.add', 'as' => '$b', 'item' => '$o', 'motion' => 'Wave'],
-        ['do' => 'beat.set', 'beat' => '$b', 'speed' => 2.0], ['do' => 'camera.add', 'as' => '$c'] + CAMERA, ['do' => 'shot.cut', 'camera' => '$c', 'frame' => 3],
+        ['do' => 'item.add', 'as' => '$o', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'beat.add', 'as' => '$b', 'item' => '$o', 'motion' => 'Wave'],
+        ['do' => 'beat.set', 'beat' => '$b', 'speed' => 2.0], ['do' => 'camera.add', 'as' => '$c'] + CAMERA,
+        ['do' => 'shot.cut', 'camera' => '$c', 'frame' => 3],
     ]);
     expect(rows($scene)['beats'][0]['speed'])->toBe(2.0)->and(count(rows($scene)['shots']))->toBe(1);
 });
@@ -83,7 +74,10 @@ test('cuts tile the scene: split, change, move, remove', function (): void {
     $scene = pier($this);
     $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk']]);
     $this->edit($scene, [['do' => 'camera.add'] + CAMERA, ['do' => 'camera.add'] + CAMERA, ['do' => 'camera.add'] + CAMERA]);
-    $cuts = fn (): array => array_map(fn (array $s): array => [collect(rows($scene)['cameras'])->firstWhere('id', $s['cameraId'])['letter'], $s['in'], $s['out']], rows($scene)['shots']);
+    $cuts = fn (): array => array_map(
+        fn (array $s): array => [collect(rows($scene)['cameras'])->firstWhere('id', $s['cameraId'])['letter'], $s['in'], $s['out']],
+        rows($scene)['shots'],
+    );
     expect($cuts())->toBe([['A', 0, null]]);
     $this->edit($scene, [['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40]]);
     $this->edit($scene, [['do' => 'shot.cut', 'camera' => 'C', 'frame' => 20]]);
@@ -100,31 +94,44 @@ test('cuts tile the scene: split, change, move, remove', function (): void {
 test('camera keys are set, replaced and taken away', function (): void {
     $scene = pier($this);
     $this->edit($scene, [['do' => 'camera.add', 'frame' => 10] + CAMERA]);
-    $this->edit($scene, [['do' => 'camera.key', 'camera' => 'A', 'frame' => 50, 'position' => [4, 1, 4], 'rotation' => Q4::aroundY(0.5)], ['do' => 'camera.key', 'camera' => 'A', 'frame' => 10, 'focalMm' => 85] + CAMERA]);
+    $this->edit($scene, [
+        ['do' => 'camera.key', 'camera' => 'A', 'frame' => 50, 'position' => [4, 1, 4], 'rotation' => Q4::aroundY(0.5)],
+        ['do' => 'camera.key', 'camera' => 'A', 'frame' => 10, 'focalMm' => 85] + CAMERA,
+    ]);
     expect(array_column(rows($scene)['cameras'][0]['keys'], 'frame'))->toBe([10, 50]);
-    $this->edit($scene, [['do' => 'camera.unkey', 'camera' => 'A', 'frame' => 10], ['do' => 'camera.set', 'camera' => 'A', 'name' => 'Close', 'focalMm' => 70.0]]);
-    expect(rows($scene)['cameras'][0])->toMatchArray(['name' => 'Close'])->and(rows($scene)['cameras'][0]['keys'][0])->toMatchArray(['frame' => 50, 'focalMm' => 70]);
-    expect(fn () => $this->edit($scene, [['do' => 'camera.unkey', 'camera' => 'A', 'frame' => 50]]))->toThrow(UserError::class, 'at least one key');
+    $this->edit($scene, [
+        ['do' => 'camera.unkey', 'camera' => 'A', 'frame' => 10],
+        ['do' => 'camera.set', 'camera' => 'A', 'name' => 'Close', 'focalMm' => 70.0],
+    ]);
+    expect(rows($scene)['cameras'][0])->toMatchArray(['name' => 'Close'])->and(rows($scene)['cameras'][0]['keys'][0])
+        ->toMatchArray(['frame' => 50, 'focalMm' => 70]);
+    expect(fn () => $this->edit($scene, [['do' => 'camera.unkey', 'camera' => 'A', 'frame' => 50]]))
+        ->toThrow(UserError::class, 'at least one key');
 });
 
 test('a new rate keeps every beat and cut at its time', function (): void {
     $scene = pier($this);
     $this->edit($scene, [
-        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'start' => 48], ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 24, 'to' => 60],
-        ['do' => 'camera.add'] + CAMERA, ['do' => 'camera.key', 'camera' => 'A', 'frame' => 36] + CAMERA, ['do' => 'camera.add'] + CAMERA, ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 60],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'start' => 48],
+        ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 24, 'to' => 60],
+        ['do' => 'camera.add'] + CAMERA, ['do' => 'camera.key', 'camera' => 'A', 'frame' => 36] + CAMERA, ['do' => 'camera.add'] + CAMERA,
+        ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 60],
     ]);
     $seconds = app(SceneStream::class)->compile($scene)->frames / 24;
     $this->edit($scene, [['do' => 'production.set', 'rate' => [30, 1]]]);
     $r = rows($scene);
-    expect($r['beats'][0]['start'])->toBe(60)->and($r['links'][0]['from'])->toBe(30)->and($r['links'][0]['to'])->toBe(75)->and($r['shots'][1]['in'])->toBe(75)
-        ->and($r['cameras'][0]['keys'][1]['frame'])->toBe(45)->and(app(SceneStream::class)->compile($scene->refresh())->frames / 30)->toEqualWithDelta($seconds, 1 / 24);
+    expect($r['beats'][0]['start'])->toBe(60)->and($r['links'][0]['from'])->toBe(30)->and($r['links'][0]['to'])->toBe(75)
+        ->and($r['shots'][1]['in'])->toBe(75)
+        ->and($r['cameras'][0]['keys'][1]['frame'])->toBe(45)->and(app(SceneStream::class)->compile($scene->refresh())->frames / 30)
+        ->toEqualWithDelta($seconds, 1 / 24);
 });
 
 test('everything an edit does is undone and redone, row for row', function (array $commands): void {
     $user = $this->person();
     $scene = pier($this, $user);
     $this->edit($scene, [
-        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'], ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 4, 'keep' => 'grip'],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'],
+        ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 4, 'keep' => 'grip'],
         ['do' => 'camera.add'] + CAMERA, ['do' => 'camera.add'] + CAMERA, ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 20],
     ], $user);
     $first = rows($scene);
@@ -135,7 +142,8 @@ test('everything an edit does is undone and redone, row for row', function (arra
     $this->edit($scene, $commands, $user);
     $then = rows($scene);
     expect($then)->not->toBe($first);
-    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo", ['base' => $scene->refresh()->revision])->assertOk()->assertJsonPath('kind', 'undo');
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo", ['base' => $scene->refresh()->revision])->assertOk()
+        ->assertJsonPath('kind', 'undo');
     expect(rows($scene))->toBe($first);
     $this->postJson("/api/scenes/{$scene->id}/redo", [])->assertOk();
     expect(rows($scene))->toBe($then);
@@ -144,15 +152,23 @@ test('everything an edit does is undone and redone, row for row', function (arra
     'duplicate' => [[['do' => 'item.duplicate', 'item' => 'Oda']]],
     'move, turn, grow' => [[['do' => 'item.place', 'item' => 'Bram', 'position' => [1, 0, 1], 'headingDeg' => 30, 'scale' => 1.1]]],
     'rename and colour' => [[['do' => 'item.set', 'item' => 'Oda', 'name' => 'The clock-mender', 'tape' => 5]]],
-    'change a beat' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'start' => 30, 'speed' => 0.5, 'loops' => 2, 'root' => 'spot', 'join' => 'cut', 'settings' => ['seed' => 4]]]],
+    'change a beat' => [[[
+        'do' => 'beat.set', 'beat' => 'BEAT', 'start' => 30, 'speed' => 0.5, 'loops' => 2, 'root' => 'spot', 'join' => 'cut',
+        'settings' => ['seed' => 4],
+    ]]],
     'another motion in its place' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'motion' => 'talk']]],
     'remove a beat' => [[['do' => 'beat.remove', 'beat' => 'BEAT']]],
-    'change a carry' => [[['do' => 'link.set', 'link' => 'LINK', 'parent' => 'Bram', 'mount' => 'handL', 'from' => 9, 'to' => 40, 'keep' => 'place']]],
+    'change a carry' => [[[
+        'do' => 'link.set', 'link' => 'LINK', 'parent' => 'Bram', 'mount' => 'handL', 'from' => 9, 'to' => 40, 'keep' => 'place',
+    ]]],
     'remove a carry' => [[['do' => 'link.remove', 'link' => 'LINK']]],
     'remove a camera and its shots' => [[['do' => 'camera.remove', 'camera' => 'B']]],
     'move a cut' => [[['do' => 'shot.move', 'shot' => 'SHOT', 'frame' => 31]]],
     'a shot\'s camera and label' => [[['do' => 'shot.set', 'shot' => 'SHOT', 'camera' => 'A', 'label' => '025']]],
-    'several at once' => [[['do' => 'scene.set', 'mood' => 'night'], ['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 10], ['do' => 'shot.remove', 'shot' => 'SHOT']]],
+    'several at once' => [[
+        ['do' => 'scene.set', 'mood' => 'night'], ['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 10],
+        ['do' => 'shot.remove', 'shot' => 'SHOT'],
+    ]],
     'the rate' => [[['do' => 'production.set', 'rate' => [30, 1], 'width' => 1920, 'height' => 1080]]],
 ]);
 
@@ -183,15 +199,27 @@ test('two people: what does not touch is taken, what does is refused with both s
     $scene = pier($this, $a);
     $scene->production->members()->create(['user_id' => $b->id, 'role' => 'editor']);
     $base = $scene->refresh()->revision;
-    $this->actingAs($a)->postJson("/api/scenes/{$scene->id}/edits", ['base' => $base, 'commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 5]]])->assertOk();
-    $answer = $this->actingAs($b)->postJson("/api/scenes/{$scene->id}/edits", ['base' => $base, 'commands' => [['do' => 'item.place', 'item' => 'Bram', 'headingDeg' => 6]]])->assertOk()->json();
+    $this->actingAs($a)->postJson("/api/scenes/{$scene->id}/edits", [
+        'base' => $base,
+        'commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 5]],
+    ])->assertOk();
+    $answer = $this->actingAs($b)->postJson("/api/scenes/{$scene->id}/edits", [
+        'base' => $base,
+        'commands' => [['do' => 'item.place', 'item' => 'Bram', 'headingDeg' => 6]],
+    ])->assertOk()->json();
     expect(array_column($answer['changes'], 'id'))->toHaveCount(2);
-    $this->postJson("/api/scenes/{$scene->id}/edits", ['base' => $base, 'commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 9]]])->assertStatus(409)->assertJsonPath('reason', 'edit.conflict');
+    $this->postJson("/api/scenes/{$scene->id}/edits", [
+        'base' => $base,
+        'commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 9]],
+    ])->assertStatus(409)->assertJsonPath('reason', 'edit.conflict');
     expect(collect(rows($scene)['items'])->firstWhere('name', 'Oda')['headingDeg'])->toBe(5.0);
     $this->getJson("/api/scenes/{$scene->id}/changes?since={$base}&window=w2")->assertOk()->assertJsonCount(2, 'changes');
     // Ben cannot undo over Ana's later change of the same thing.
-    $this->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 50]]])->assertOk();
-    $this->actingAs($a)->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 60]]])->assertOk();
+    $this->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 50]]])
+        ->assertOk();
+    $this->actingAs($a)
+        ->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 60]]])
+        ->assertOk();
     $this->actingAs($b)->postJson("/api/scenes/{$scene->id}/undo")->assertStatus(409)->assertJsonPath('reason', 'edit.changed-since');
 });
 
@@ -217,10 +245,27 @@ test('bad commands change nothing and say what, where and what to do', function 
     'not a number' => [[['do' => 'item.place', 'item' => 'Oda', 'position' => [0, 'up', 0]]], 'position.1'],
     'a name that is taken' => [[['do' => 'item.set', 'item' => 'Oda', 'name' => 'Bram']], 'is called "Bram"'],
     'carrying itself' => [[['do' => 'link.add', 'child' => 'Key', 'parent' => 'Key', 'from' => 0]], 'cannot carry itself'],
-    'a carry that ends first' => [[['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'from' => 9, 'to' => 9]], 'ends after it begins'],
-    'a mount that is not there' => [[['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'saddle', 'from' => 0]], 'no joint or mount called "saddle"'],
-    'a circle' => [[['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'from' => 0], ['do' => 'link.add', 'child' => 'Oda', 'parent' => 'Key', 'from' => 0]], 'in a circle'],
-    'a trim of nothing' => [[['do' => 'beat.add', 'as' => '$b', 'item' => 'Oda', 'motion' => 'wave', 'sourceIn' => 2], ['do' => 'beat.set', 'beat' => '$b', 'sourceOut' => 1]], 'ends after it begins'],
+    'a carry that ends first' => [
+        [['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'from' => 9, 'to' => 9]], 'ends after it begins',
+    ],
+    'a mount that is not there' => [
+        [['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'saddle', 'from' => 0]],
+        'no joint or mount called "saddle"',
+    ],
+    'a circle' => [
+        [
+            ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'from' => 0],
+            ['do' => 'link.add', 'child' => 'Oda', 'parent' => 'Key', 'from' => 0],
+        ],
+        'in a circle',
+    ],
+    'a trim of nothing' => [
+        [
+            ['do' => 'beat.add', 'as' => '$b', 'item' => 'Oda', 'motion' => 'wave', 'sourceIn' => 2],
+            ['do' => 'beat.set', 'beat' => '$b', 'sourceOut' => 1],
+        ],
+        'ends after it begins',
+    ],
     'a rotation that is none' => [[['do' => 'camera.add', 'position' => [0, 1, 2], 'rotation' => [0, 0, 0, 0]]], 'unit quaternion'],
     'a broken rate' => [[['do' => 'production.set', 'rate' => [9000, 1]]], 'frames a second'],
     'an unknown mood' => [[['do' => 'scene.set', 'mood' => 'doom']], 'mood'],
@@ -228,7 +273,8 @@ test('bad commands change nothing and say what, where and what to do', function 
 
 test('ten thousand commands in one call are refused at once', function (): void {
     $scene = pier($this);
-    expect(fn () => $this->edit($scene, array_fill(0, 10_000, ['do' => 'scene.set', 'mood' => 'fog'])))->toThrow(UserError::class, '10000 commands');
+    expect(fn () => $this->edit($scene, array_fill(0, 10_000, ['do' => 'scene.set', 'mood' => 'fog'])))
+        ->toThrow(UserError::class, '10000 commands');
 });
 
 test('every command has its entry in the documentation', function (): void {
@@ -248,9 +294,13 @@ test('blocks come by name and are gone when the scene moves on', function (): vo
     $scene = pier($this, $user);
     $manifest = $this->actingAs($user)->getJson("/api/scenes/{$scene->id}")->assertOk()->json('manifest');
     $hash = $manifest['blocks'][0];
-    $r = $this->get("/api/scenes/{$scene->id}/blocks/0/{$hash}")->assertOk()->assertHeader('Cache-Control', 'immutable, max-age=31536000, private');
+    $r = $this->get("/api/scenes/{$scene->id}/blocks/0/{$hash}")->assertOk()
+        ->assertHeader('Cache-Control', 'immutable, max-age=31536000, private');
     expect(substr((string) $r->getContent(), 0, 4))->toBe('CRPS');
-    $answer = $this->postJson("/api/scenes/{$scene->id}/edits", ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 33.3]]])->json();
+    $answer = $this->postJson(
+        "/api/scenes/{$scene->id}/edits",
+        ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 33.3]]],
+    )->json();
     expect($answer['manifest']['blocks'][0])->not->toBe($hash);
     $this->get("/api/scenes/{$scene->id}/blocks/0/".str_repeat('b', 64))->assertStatus(410);
     $this->get("/api/scenes/{$scene->id}/blocks/0/{$answer['manifest']['blocks'][0]}")->assertOk();

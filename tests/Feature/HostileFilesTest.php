@@ -27,9 +27,11 @@ function seeds(): array
 
     return [
         'glb' => $glb, 'gltf' => Spoiled::thing(0.4, [], Spoiled::picture(true)), 'png' => Spoiled::picture(true), 'zip' => $packed,
-        'wav' => 'RIFF'.pack('V', 36 + strlen($wave)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 16000, 32000, 2, 16).'data'.pack('V', strlen($wave)).$wave,
+        'wav' => 'RIFF'.pack('V', 36 + strlen($wave)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 16000, 32000, 2, 16).'data'
+            .pack('V', strlen($wave)).$wave,
         'bvh' => "HIERARCHY\nROOT hips\n{\n OFFSET 0 90 0\n CHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation\n JOINT spine\n {\n  OFFSET 0 10 0\n  CHANNELS 3 Zrotation Xrotation Yrotation\n  End Site\n  {\n   OFFSET 0 10 0\n  }\n }\n}\nMOTION\nFrames: 3\nFrame Time: 0.0333\n0 90 0 0 0 0 1 2 3\n0 90 1 0 0 0 1 2 3\n0 90 2 0 0 0 1 2 3\n",
-        'obj' => "o box\nv 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 3 4\nf 1 4 2\nf 2 4 3\n", 'ply' => "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n",
+        'obj' => "o box\nv 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1 3 4\nf 1 4 2\nf 2 4 3\n",
+        'ply' => "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n",
     ];
 }
 
@@ -51,11 +53,26 @@ function hostile(string $ending, string $bytes, int $seed): string
         case 2: // a part doubled
             return substr($bytes, 0, $p = $at()).substr($bytes, intdiv($p, 2));
         case 3: // lengths that claim more than there is
-            return (string) preg_replace_callback('/"(count|byteLength|byteOffset|bufferView)":(\d+)/', static fn (array $m): string => "\"{$m[1]}\":".[10737418240, 4294967295, -1, 999999999][mt_rand(0, 3)], $ending === 'glb' ? json_encode(GlbContainer::unpack($bytes)[0]) ?: $bytes : $bytes, 1);
+            return (string) preg_replace_callback(
+                '/"(count|byteLength|byteOffset|bufferView)":(\d+)/',
+                static fn (array $m): string => "\"{$m[1]}\":".[10737418240, 4294967295, -1, 999999999][mt_rand(0, 3)],
+                $ending === 'glb' ? json_encode(GlbContainer::unpack($bytes)[0]) ?: $bytes : $bytes,
+                1,
+            );
         case 4: // a tree that is its own ancestor
-            return (string) preg_replace('/"nodes":\[\{"name":"thing"/', '"nodes":[{"children":[1],"name":"a"},{"children":[0],"name":"thing"', $ending === 'glb' ? json_encode(GlbContainer::unpack($bytes)[0]) ?: $bytes : $bytes);
+            return (string) preg_replace(
+                '/"nodes":\[\{"name":"thing"/',
+                '"nodes":[{"children":[1],"name":"a"},{"children":[0],"name":"thing"',
+                $ending === 'glb' ? json_encode(GlbContainer::unpack($bytes)[0]) ?: $bytes : $bytes,
+            );
         case 5: // numbers that are none
-            return (string) preg_replace_callback('/-?\d+\.?\d*/', static fn (array $m): string => mt_rand(0, 9) === 0 ? ['1e999', 'NaN', '-1e308', '0', '99999999999999999999'][mt_rand(0, 4)] : $m[0], $bytes);
+            return (string) preg_replace_callback(
+                '/-?\d+\.?\d*/',
+                static fn (array $m): string => mt_rand(0, 9) === 0
+                    ? ['1e999', 'NaN', '-1e308', '0', '99999999999999999999'][mt_rand(0, 4)]
+                    : $m[0],
+                $bytes,
+            );
         case 6: // noise with the right beginning
             return substr($bytes, 0, 12).random_bytes(2000);
         default: // deep nesting
@@ -68,7 +85,10 @@ test('two hundred hostile files: nothing crashes, nothing hangs, nothing lies wh
     $scene = $this->scene($user);
     $blobs = app(BlobStore::class);
     $desk = app(DropDesk::class);
-    $temp = static fn (): array => array_filter((array) glob(sys_get_temp_dir().'/reel*'), static fn ($p): bool => is_string($p) && (is_file($p) || str_contains($p, '/reel-')));
+    $temp = static fn (): array => array_filter(
+        (array) glob(sys_get_temp_dir().'/reel*'),
+        static fn ($p): bool => is_string($p) && (is_file($p) || str_contains($p, '/reel-')),
+    );
     $before = $temp();
     $top = glob(storage_path('*')) ?: [];
     $count = 0;
@@ -76,7 +96,9 @@ test('two hundred hostile files: nothing crashes, nothing hangs, nothing lies wh
     foreach (seeds() as $ending => $good) {
         for ($k = 0; $k < 26; $k++) {
             $bytes = hostile($ending, $good, 1000 * crc32($ending) % 7919 + $k);
-            $drop = Drop::query()->create(['production_id' => $scene->production_id, 'user_id' => $user->id, 'uuid' => (string) Str::uuid(), 'unused' => []]);
+            $drop = Drop::query()->create([
+                'production_id' => $scene->production_id, 'user_id' => $user->id, 'uuid' => (string) Str::uuid(), 'unused' => [],
+            ]);
             $drop->files()->create(['path' => "hostile{$k}.{$ending}", 'blob' => $blobs->put($bytes), 'bytes' => strlen($bytes)]);
             $since = microtime(true);
             $desk->receive($drop);
@@ -86,12 +108,15 @@ test('two hundred hostile files: nothing crashes, nothing hangs, nothing lies wh
             foreach ($drop->arrivals as $a) {
                 expect(in_array($a->status, ['ready', 'known', 'refused'], true))->toBeTrue();
                 if ($a->status === 'refused') {
-                    expect(strlen($a->error['message'] ?? ''))->toBeGreaterThan(8)->and(strlen($a->error['remedy'] ?? ''))->toBeGreaterThan(8)->and($a->error['message'])->not->toContain(sys_get_temp_dir());
+                    expect(strlen($a->error['message'] ?? ''))->toBeGreaterThan(8)->and(strlen($a->error['remedy'] ?? ''))
+                        ->toBeGreaterThan(8)->and($a->error['message'])->not->toContain(sys_get_temp_dir());
                 }
             }
             $count++;
         }
     }
-    expect($count)->toBeGreaterThanOrEqual(200)->and($slowest)->toBeLessThan(60.0)->and($temp())->toEqual($before)->and(glob(storage_path('*')) ?: [])->toBe($top);
-    expect(file_exists(base_path('../out')))->toBeFalse()->and(Arrival::query()->where('production_id', $scene->production_id)->where('status', 'refused')->count())->toBeGreaterThan(40);
+    expect($count)->toBeGreaterThanOrEqual(200)->and($slowest)->toBeLessThan(60.0)->and($temp())->toEqual($before)
+        ->and(glob(storage_path('*')) ?: [])->toBe($top);
+    expect(file_exists(base_path('../out')))->toBeFalse()
+        ->and(Arrival::query()->where('production_id', $scene->production_id)->where('status', 'refused')->count())->toBeGreaterThan(40);
 });

@@ -31,7 +31,8 @@ test('an edit that is sent twice counts once and is answered alike', function ()
     $body = ['call' => $call, 'base' => $scene->revision, 'commands' => [['do' => 'item.add', 'asset' => 'bench', 'near' => [2, 0]]]];
     $first = $this->postJson("{$url}/edits", $body)->assertOk()->json();
     $again = $this->postJson("{$url}/edits", $body)->assertOk()->json();
-    expect($again['revision'])->toBe($first['revision'])->and($again['changes'])->toBe($first['changes'])->and($again['label'])->toBe($first['label'])->and($scene->items()->count())->toBe(2);
+    expect($again['revision'])->toBe($first['revision'])->and($again['changes'])->toBe($first['changes'])->and($again['label'])
+        ->toBe($first['label'])->and($scene->items()->count())->toBe(2);
     // An undo too: sent twice, one step back.
     $undo = ['call' => (string) Str::uuid(), 'base' => $first['revision']];
     $this->postJson("{$url}/undo", $undo)->assertOk();
@@ -49,7 +50,8 @@ test('the name of a call is a person\'s own, and a UUID', function (): void {
     $scene->production->members()->create(['user_id' => $other->id, 'role' => 'editor']);
     $call = (string) Str::uuid();
     $this->postJson("{$url}/edits", ['call' => $call, 'commands' => [['do' => 'scene.set', 'mood' => 'fog']]])->assertOk();
-    $this->actingAs($other)->postJson("{$url}/edits", ['call' => $call, 'commands' => [['do' => 'scene.set', 'mood' => 'night']]])->assertStatus(409)->assertJsonPath('reason', 'edit.call');
+    $this->actingAs($other)->postJson("{$url}/edits", ['call' => $call, 'commands' => [['do' => 'scene.set', 'mood' => 'night']]])
+        ->assertStatus(409)->assertJsonPath('reason', 'edit.call');
     $this->postJson("{$url}/edits", ['call' => 'mine', 'commands' => [['do' => 'scene.set', 'mood' => 'night']]])->assertStatus(422);
     expect($scene->refresh()->mood)->toBe('fog');
 });
@@ -57,13 +59,18 @@ test('the name of a call is a person\'s own, and a UUID', function (): void {
 test('what can only be nonsense is refused in words and leaves nothing in the journal', function (string $json, string $word): void {
     [, $scene, $url] = stage($this);
     $count = Edit::query()->count();
-    $r = $this->call('POST', "{$url}/edits", [], [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'], $json);
-    expect($r->status())->toBeIn([413, 422])->and($r->json('message'))->toContain($word)->and($r->json('remedy'))->toBeString()->and(Edit::query()->count())->toBe($count)
+    $r = $this->call(
+        'POST', "{$url}/edits", [], [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'], $json,
+    );
+    expect($r->status())->toBeIn([413, 422])->and($r->json('message'))->toContain($word)->and($r->json('remedy'))->toBeString()
+        ->and(Edit::query()->count())->toBe($count)
         ->and((string) $r->getContent())->not->toContain('App\\')->not->toContain('Illuminate')->not->toContain('/vendor/');
 })->with([
-    ['{"commands":[{"do":"item.place","item":"Oda","position":[1e999,0,0]}]}', 'too large'], ['{"commands":[{"do":"item.place","item":"Oda","scale":1e400}]}', 'too large'],
+    ['{"commands":[{"do":"item.place","item":"Oda","position":[1e999,0,0]}]}', 'too large'],
+    ['{"commands":[{"do":"item.place","item":"Oda","scale":1e400}]}', 'too large'],
     ['{"commands":[{"do":"item.place","item":"Oda","position":[0,0,0],"note":"'.str_repeat('x', 2000).'"}]}', 'no field "note"'],
-    ['{"commands":[{"do":"scene.set","mood":"fog","story":"'.str_repeat('x', 1_200_000).'"}]}', 'larger than'], ['{"commands":[{"do":"'.str_repeat('z', 5000).'"}]}', 'no edit command'],
+    ['{"commands":[{"do":"scene.set","mood":"fog","story":"'.str_repeat('x', 1_200_000).'"}]}', 'larger than'],
+    ['{"commands":[{"do":"'.str_repeat('z', 5000).'"}]}', 'no edit command'],
 ]);
 
 test('numbers at the edge of what is taken are no fault of ours', function (string $method, string $path, array $body): void {
@@ -71,19 +78,40 @@ test('numbers at the edge of what is taken are no fault of ours', function (stri
     $path = strtr($path, ['{scene}' => (string) $scene->id, '{production}' => (string) $scene->production_id]);
     expect($this->json($method, $path, $body)->status())->toBeLessThan(500);
 })->with([
-    'a person of 360 metres' => ['POST', '/api/scenes/{scene}/edits', ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'scale' => 200]]]],
-    'one of two millimetres' => ['POST', '/api/scenes/{scene}/edits', ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'scale' => 0.001], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk']]]],
-    'a giant who walks' => ['POST', '/api/scenes/{scene}/edits', ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'scale' => 200], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk']]]],
-    'a seed beyond counting' => ['GET', '/api/productions/{production}/figures?seed=99999999999999999999', []], 'a list as a seed' => ['GET', '/api/productions/{production}/figures?seed[]=1', []],
-    'a list as an address' => ['POST', '/api/sign-in', ['email' => ['a@b.example'], 'password' => 'x']], 'a list as an address, forgotten' => ['POST', '/api/password/forgot', ['email' => ['x' => 1]]],
-    'a list as a call' => ['POST', '/api/scenes/{scene}/undo', ['call' => ['x']]], 'a page of kit far away' => ['GET', '/api/productions/{production}/kit?offset=99999999999999999999&limit=1e999', []],
+    'a person of 360 metres' => [
+        'POST', '/api/scenes/{scene}/edits', ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'scale' => 200]]],
+    ],
+    'one of two millimetres' => [
+        'POST', '/api/scenes/{scene}/edits',
+        ['commands' => [
+            ['do' => 'item.place', 'item' => 'Oda', 'scale' => 0.001], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk'],
+        ]],
+    ],
+    'a giant who walks' => [
+        'POST', '/api/scenes/{scene}/edits',
+        ['commands' => [
+            ['do' => 'item.place', 'item' => 'Oda', 'scale' => 200], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk'],
+        ]],
+    ],
+    'a seed beyond counting' => ['GET', '/api/productions/{production}/figures?seed=99999999999999999999', []],
+    'a list as a seed' => ['GET', '/api/productions/{production}/figures?seed[]=1', []],
+    'a list as an address' => ['POST', '/api/sign-in', ['email' => ['a@b.example'], 'password' => 'x']],
+    'a list as an address, forgotten' => ['POST', '/api/password/forgot', ['email' => ['x' => 1]]],
+    'a list as a call' => ['POST', '/api/scenes/{scene}/undo', ['call' => ['x']]],
+    'a page of kit far away' => ['GET', '/api/productions/{production}/kit?offset=99999999999999999999&limit=1e999', []],
 ]);
 
 test('a scene has a longest length, in words', function (): void {
     [, $scene, $url] = stage($this);
-    $r = $this->postJson("{$url}/edits", ['commands' => [['do' => 'camera.add', 'position' => [0, 1, 5], 'rotation' => [0, 0, 0, 1], 'frame' => 1_000_000]]])->assertStatus(422);
+    $r = $this->postJson(
+        "{$url}/edits",
+        ['commands' => [['do' => 'camera.add', 'position' => [0, 1, 5], 'rotation' => [0, 0, 0, 1], 'frame' => 1_000_000]]],
+    )->assertStatus(422);
     expect($r->json('message'))->toContain('two hours');
-    $this->postJson("{$url}/edits", ['commands' => [['do' => 'camera.add', 'position' => [0, 1, 5], 'rotation' => [0, 0, 0, 1], 'frame' => 100_000]]])->assertOk();
+    $this->postJson(
+        "{$url}/edits",
+        ['commands' => [['do' => 'camera.add', 'position' => [0, 1, 5], 'rotation' => [0, 0, 0, 1], 'frame' => 100_000]]],
+    )->assertOk();
 });
 
 test('manifest and blocks are computed once a revision, and those of the last revisions are still given', function (): void {
@@ -115,7 +143,8 @@ test('a block is given only through a scene, or a render, that has it', function
     $own = $this->scene($stranger);
     $this->edit($own, [['do' => 'item.add', 'asset' => 'bench', 'near' => [0, 0]]]);
     $this->actingAs($stranger)->get("/api/scenes/{$own->id}/blocks/0/{$hash}")->assertStatus(410);
-    $render = app(RenderDesk::class)->create(DocumentBuilder::build($own->refresh()), $own->id, $stranger->id, 0, 2, 64, 36, 'png', 'draft', 'x.zip');
+    $render = app(RenderDesk::class)
+        ->create(DocumentBuilder::build($own->refresh()), $own->id, $stranger->id, 0, 2, 64, 36, 'png', 'draft', 'x.zip');
     $this->get("/internal/renders/{$render->id}/blocks/0/{$hash}?token={$render->token}")->assertNotFound();
     $mine = $this->get("/internal/renders/{$render->id}/manifest?token={$render->token}")->assertOk()->json('blocks.0');
     $this->get("/internal/renders/{$render->id}/blocks/0/{$mine}?token={$render->token}")->assertOk();
@@ -147,14 +176,23 @@ test('a frame is a picture of the asked size, by its content', function (): void
         return (string) ob_get_clean();
     };
     $good = $png(64, 36);
-    $send = fn (string $bytes): int => $this->call('POST', "/internal/renders/{$job->id}/frames/0", [], [], [], ['HTTP_X_RENDER_TOKEN' => $job->token, 'CONTENT_TYPE' => 'image/png'], $bytes)->status();
-    expect($send("\x89PNG\r\n\x1a\n<script>alert(1)</script>"))->toBe(422)->and($send(substr($good, 0, 40)))->toBe(422)->and($send($png(65, 36)))->toBe(422)->and($send('GIF89a'))->toBe(422)->and($send($good))->toBe(200);
+    $send = fn (string $bytes): int => $this->call(
+        'POST', "/internal/renders/{$job->id}/frames/0", [], [], [],
+        ['HTTP_X_RENDER_TOKEN' => $job->token, 'CONTENT_TYPE' => 'image/png'], $bytes,
+    )->status();
+    expect($send("\x89PNG\r\n\x1a\n<script>alert(1)</script>"))->toBe(422)->and($send(substr($good, 0, 40)))->toBe(422)
+        ->and($send($png(65, 36)))->toBe(422)->and($send('GIF89a'))->toBe(422)->and($send($good))->toBe(200);
 });
 
 test('two renders of the same frames have two names, and one that is asked for twice under one name is one', function (): void {
     [, $scene, $url] = stage($this);
-    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'], ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]]]);
-    $ask = fn (array $more = []): array => $this->postJson("{$url}/renders", $more + ['from' => 0, 'to' => 4, 'width' => 64, 'height' => 64])->assertStatus(201)->json('render');
+    $this->edit($scene, [
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'],
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]],
+    ]);
+    $ask = fn (array $more = []): array => $this->postJson("{$url}/renders", $more + [
+        'from' => 0, 'to' => 4, 'width' => 64, 'height' => 64,
+    ])->assertStatus(201)->json('render');
     $names = [$ask()['fileName'], $ask()['fileName'], $ask()['fileName'], $ask(['format' => 'png'])['fileName']];
     expect($names)->toBe(array_values(array_unique($names)));
     $call = (string) Str::uuid();
@@ -184,14 +222,17 @@ test('a write that does not end leaves nothing under its name, and is said', fun
     } finally {
         chmod($folder, 0o775);
     }
-    expect($store->has(hash('sha256', $bytes)))->toBeFalse()->and(glob("{$folder}/*.part-*"))->toBe([])->and($store->get($store->put($bytes)))->toBe($bytes);
+    expect($store->has(hash('sha256', $bytes)))->toBeFalse()->and(glob("{$folder}/*.part-*"))->toBe([])
+        ->and($store->get($store->put($bytes)))->toBe($bytes);
 });
 
 test('the store is checked: what is broken, what uses it, and what the house can make again', function (): void {
     $store = app(BlobStore::class);
     [$user, $scene] = stage($this);
-    $own = app(App\Assets\AssetIntake::class)->model($scene->production, CrispReel\Core\Tests\Support\FakeAssets::box(['own' => [0.0, 0.1, 0.0]]), 'Own box');
-    $pattern = Asset::query()->whereNull('production_id')->where('kind', 'picture')->firstOrFail()->versions()->orderByDesc('number')->firstOrFail();
+    $own = app(App\Assets\AssetIntake::class)
+        ->model($scene->production, CrispReel\Core\Tests\Support\FakeAssets::box(['own' => [0.0, 0.1, 0.0]]), 'Own box');
+    $pattern = Asset::query()->whereNull('production_id')->where('kind', 'picture')->firstOrFail()->versions()->orderByDesc('number')
+        ->firstOrFail();
     $disk = Storage::disk('reel');
     $kept = [];
     foreach ([$own->blob, $pattern->blob] as $hash) {
@@ -202,7 +243,8 @@ test('the store is checked: what is broken, what uses it, and what the house can
         $broken = app(StoreCheck::class)->broken(static fn () => null);
         $by = collect($broken)->keyBy('hash');
         expect($by->keys()->sort()->values()->all())->toBe(collect(array_keys($kept))->sort()->values()->all())
-            ->and($by[$own->blob]['house'])->toBeFalse()->and($by[$own->blob]['uses'][0])->toContain('"Own box" (production "Test production", version 1)')
+            ->and($by[$own->blob]['house'])->toBeFalse()->and($by[$own->blob]['uses'][0])
+            ->toContain('"Own box" (production "Test production", version 1)')
             ->and($by[$pattern->blob]['house'])->toBeTrue();
     } finally {
         foreach ($kept as $hash => $bytes) {
@@ -229,11 +271,14 @@ test('answers name no classes, queries or programs, and tell browsers what they 
     $this->actingAs($this->person());
     foreach (['/api/scenes/999999999', '/api/scenes/x', '/api/nothing', '/api/productions/1/kit/999999'] as $path) {
         $r = $this->getJson($path);
-        expect($r->status())->toBe(404)->and((string) $r->getContent())->not->toContain('Models')->not->toContain('Symfony')->and($r->json('reason'))->toBe('gone');
+        expect($r->status())->toBe(404)->and((string) $r->getContent())->not->toContain('Models')->not->toContain('Symfony')
+            ->and($r->json('reason'))->toBe('gone');
     }
     $this->json('PUT', '/api/me')->assertStatus(405)->assertJsonPath('reason', 'request');
     $page = $this->get('/');
-    expect($page->headers->has('X-Powered-By'))->toBeFalse()->and($page->headers->has('Strict-Transport-Security'))->toBeFalse()->and($page->headers->get('X-Frame-Options'))->toBe('DENY');
+    expect($page->headers->has('X-Powered-By'))->toBeFalse()->and($page->headers->has('Strict-Transport-Security'))->toBeFalse()
+        ->and($page->headers->get('X-Frame-Options'))->toBe('DENY');
     expect($this->get('https://localhost/')->headers->get('Strict-Transport-Security'))->toContain('max-age=31536000');
-    expect($page->getCookie('crisp_reel_session', false)?->isHttpOnly() ?? $page->headers->getCookies()[0]->isHttpOnly() ?? true)->toBeIn([true, false]);
+    expect($page->getCookie('crisp_reel_session', false)?->isHttpOnly() ?? $page->headers->getCookies()[0]->isHttpOnly() ?? true)
+        ->toBeIn([true, false]);
 });

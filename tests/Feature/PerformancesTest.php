@@ -14,7 +14,10 @@ function acted(object $test, ?App\Models\User $user = null): Scene
 {
     $scene = pier($test, $user);
     $test->edit($scene, [
-        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[1.5, 0.5]], 'arrive' => 96], 'play' => ['holdAfter' => 12]],
+        [
+            'do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[1.5, 0.5]], 'arrive' => 96],
+            'play' => ['holdAfter' => 12],
+        ],
         ['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 24, 'turnDeg' => [0, 20, 0]],
         ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handR', 'target' => 'Key', 'from' => 48, 'to' => 72],
     ], $user);
@@ -24,14 +27,20 @@ function acted(object $test, ?App\Models\User $user = null): Scene
 
 test('paths, play settings, touch-ups and contacts are kept as they were given', function (): void {
     $r = rows(acted($this));
-    expect($r['beats'][0]['path'])->toEqual(['points' => [[1.5, 0.5]], 'arrive' => 96])->and($r['beats'][0]['play'])->toBe(['holdAfter' => 12])
-        ->and($r['touch_ups'][0])->toMatchArray(['joint' => 'head', 'from' => 24, 'to' => 25])->and($r['touch_ups'][0]['keys'][0]['rotation'][1])->toEqualWithDelta(sin(deg2rad(10)), 1e-9)
+    expect($r['beats'][0]['path'])->toEqual(['points' => [[1.5, 0.5]], 'arrive' => 96])->and($r['beats'][0]['play'])
+        ->toBe(['holdAfter' => 12])
+        ->and($r['touch_ups'][0])->toMatchArray(['joint' => 'head', 'from' => 24, 'to' => 25])
+        ->and($r['touch_ups'][0]['keys'][0]['rotation'][1])->toEqualWithDelta(sin(deg2rad(10)), 1e-9)
         ->and($r['contacts'][0])->toMatchArray(['effector' => 'handR', 'mount' => '', 'from' => 48, 'to' => 72, 'turn' => 'follow']);
 });
 
 test('a path leads over the planks of the pier, up its step', function (): void {
     $scene = pier($this);
-    $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'position' => [0.4, 0.0, -0.35], 'headingDeg' => -90], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'path' => ['points' => [[-3.0, -0.35]]]], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk']]);
+    $this->edit($scene, [
+        ['do' => 'item.place', 'item' => 'Oda', 'position' => [0.4, 0.0, -0.35], 'headingDeg' => -90],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'path' => ['points' => [[-3.0, -0.35]]]],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk'],
+    ]);
     $compiled = app(SceneStream::class)->compile($scene->refresh());
     $oda = 'i'.collect(rows($scene)['items'])->firstWhere('name', 'Oda')['id'];
     $lane = $compiled->lanes[$oda];
@@ -65,7 +74,10 @@ test('new work on performances is undone and redone, row for row', function (arr
     'one more key' => [[['do' => 'touchUp.key', 'touchUp' => 'TOUCH', 'frame' => 40, 'turnDeg' => [5, 0, 0]]]],
     'a touch-up changed' => [[['do' => 'touchUp.set', 'touchUp' => 'TOUCH', 'from' => 20, 'to' => 60, 'easeIn' => 2]]],
     'a touch-up taken away' => [[['do' => 'touchUp.remove', 'touchUp' => 'TOUCH']]],
-    'a contact changed' => [[['do' => 'contact.set', 'contact' => 'CONTACT', 'effector' => 'handL', 'target' => null, 'offset' => [2.8, 1.2, 0.5], 'to' => 90, 'turn' => 'keep']]],
+    'a contact changed' => [[[
+        'do' => 'contact.set', 'contact' => 'CONTACT', 'effector' => 'handL', 'target' => null, 'offset' => [2.8, 1.2, 0.5], 'to' => 90,
+        'turn' => 'keep',
+    ]]],
     'a contact let go' => [[['do' => 'contact.remove', 'contact' => 'CONTACT']]],
     'the performer and all of hers' => [[['do' => 'item.remove', 'item' => 'Oda'], ['do' => 'item.remove', 'item' => 'Bram']]],
     'a copy with path and touch-up' => [[['do' => 'item.duplicate', 'item' => 'Oda']]],
@@ -75,7 +87,8 @@ test('new work on performances is undone and redone, row for row', function (arr
 test('a key on a covered frame joins the touch-up that is there; one far off begins another', function (): void {
     $scene = acted($this);
     $this->edit($scene, [['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 30, 'turnDeg' => [0, -20, 0]]]);
-    expect(rows($scene)['touch_ups'])->toHaveCount(1)->and(array_column(rows($scene)['touch_ups'][0]['keys'], 'frame'))->toBe([24, 30])->and(rows($scene)['touch_ups'][0]['to'])->toBe(31);
+    expect(rows($scene)['touch_ups'])->toHaveCount(1)->and(array_column(rows($scene)['touch_ups'][0]['keys'], 'frame'))->toBe([24, 30])
+        ->and(rows($scene)['touch_ups'][0]['to'])->toBe(31);
     $this->edit($scene, [['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 90, 'turnDeg' => [0, -20, 0]]]);
     expect(rows($scene)['touch_ups'])->toHaveCount(2);
 });
@@ -96,7 +109,8 @@ test('a new rate brings paths, holds and keys along', function (): void {
     $scene = acted($this);
     $this->edit($scene, [['do' => 'production.set', 'rate' => [48, 1]]]);
     $r = rows($scene);
-    expect($r['beats'][0]['path']['arrive'])->toBe(192)->and($r['beats'][0]['play']['holdAfter'])->toBe(24)->and($r['touch_ups'][0]['keys'][0]['frame'])->toBe(48)
+    expect($r['beats'][0]['path']['arrive'])->toBe(192)->and($r['beats'][0]['play']['holdAfter'])->toBe(24)
+        ->and($r['touch_ups'][0]['keys'][0]['frame'])->toBe(48)
         ->and($r['touch_ups'][0]['from'])->toBe(48)->and($r['contacts'][0]['to'])->toBe(144);
 });
 
@@ -105,7 +119,8 @@ test('what does not fit is told in the manifest', function (): void {
     $scene = acted($this, $user);
     $notes = $this->actingAs($user)->getJson("/api/scenes/{$scene->id}")->assertOk()->json('manifest.notes');
     // The key floats two metres from Bram.
-    expect($notes)->toHaveCount(1)->and($notes[0]['code'])->toBe('contact.reach')->and($notes[0]['frame'])->toBe(48)->and($notes[0]['text'])->toContain('right hand of Bram');
+    expect($notes)->toHaveCount(1)->and($notes[0]['code'])->toBe('contact.reach')->and($notes[0]['frame'])->toBe(48)->and($notes[0]['text'])
+        ->toContain('right hand of Bram');
 });
 
 test('bad commands on performances change nothing and say why', function (array $commands, string $message): void {
@@ -124,23 +139,39 @@ test('bad commands on performances change nothing and say why', function (array 
     }
     $this->fail('It was taken.');
 })->with([
-    'a path for a talk' => [[['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'talk', 'path' => ['points' => [[1, 1]]]]], 'does not follow a path'],
+    'a path for a talk' => [
+        [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'talk', 'path' => ['points' => [[1, 1]]]]], 'does not follow a path',
+    ],
     'a path without places' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'path' => ['points' => []]]], 'path.points'],
     'a place of one number' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'path' => ['points' => [[1]]]]], 'path.points.0'],
     'an ease that is none' => [[['do' => 'beat.set', 'beat' => 'BEAT', 'play' => ['ease' => [3, 0, 1, 1]]]], 'play/ease'],
     'a split outside' => [[['do' => 'beat.split', 'beat' => 'BEAT', 'frame' => 5000]], 'not inside this beat'],
     'a touch-up of a crate' => [[['do' => 'touchUp.key', 'item' => 'Key', 'joint' => 'head', 'frame' => 1]], 'is not a performer'],
-    'a joint that is not there' => [[['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'wing', 'frame' => 1]], 'no joint or mount called "wing"'],
+    'a joint that is not there' => [
+        [['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'wing', 'frame' => 1]], 'no joint or mount called "wing"',
+    ],
     'a contact with nothing' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'from' => 3]], 'needs a place'],
-    'an effector that is none' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'elbow', 'offset' => [0, 1, 0], 'from' => 3]], 'effector'],
-    'a contact that ends first' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'offset' => [0, 1, 0], 'from' => 30, 'to' => 30]], 'ends after it begins'],
-    'holding each other' => [[['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'target' => 'Bram', 'mount' => 'handR', 'from' => 0], ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handR', 'target' => 'Oda', 'mount' => 'handL', 'from' => 10]], 'in a circle'],
+    'an effector that is none' => [
+        [['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'elbow', 'offset' => [0, 1, 0], 'from' => 3]], 'effector',
+    ],
+    'a contact that ends first' => [
+        [['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'offset' => [0, 1, 0], 'from' => 30, 'to' => 30]],
+        'ends after it begins',
+    ],
+    'holding each other' => [
+        [
+            ['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'target' => 'Bram', 'mount' => 'handR', 'from' => 0],
+            ['do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handR', 'target' => 'Oda', 'mount' => 'handL', 'from' => 10],
+        ],
+        'in a circle',
+    ],
 ]);
 
 test('a performer pushes the cart up the ramp, hands on the grips', function (): void {
     $scene = $this->scene();
     $this->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true], ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [1.0, 0, 1.38], 'headingDeg' => 0],
+        ['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true],
+        ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [1.0, 0, 1.38], 'headingDeg' => 0],
         ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [3.6, 0, 0.6], 'headingDeg' => -90],
         ['do' => 'item.push', 'item' => 'Cart', 'by' => 'Oda', 'points' => [[-1.0, 1.38], [-3.4, 1.38]]],
     ]);
@@ -163,19 +194,31 @@ test('routes, keys and falls are kept, undone and refused', function (): void {
     $scene = acted($this, $user);
     $first = rows($scene);
     $this->edit($scene, [
-        ['do' => 'item.add', 'as' => '$c', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [0, 0, 1.2]], ['do' => 'item.route', 'item' => '$c', 'points' => [[-2, 1.2]], 'from' => 5, 'speed' => 1.0],
-        ['do' => 'item.key', 'item' => 'Key', 'frame' => 12, 'turnDeg' => [0, 90, 0]], ['do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 30, 'to' => 60, 'release' => 'fall', 'velocity' => [1, 2, 0]],
+        ['do' => 'item.add', 'as' => '$c', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [0, 0, 1.2]],
+        ['do' => 'item.route', 'item' => '$c', 'points' => [[-2, 1.2]], 'from' => 5, 'speed' => 1.0],
+        ['do' => 'item.key', 'item' => 'Key', 'frame' => 12, 'turnDeg' => [0, 90, 0]],
+        [
+            'do' => 'link.add', 'child' => 'Key', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 30, 'to' => 60, 'release' => 'fall',
+            'velocity' => [1, 2, 0],
+        ],
     ], $user);
     $r = rows($scene);
     expect(collect($r['items'])->firstWhere('name', 'Cart')['route'])->toEqual(['points' => [[-2, 1.2]], 'from' => 5, 'speed' => 1.0])
-        ->and(collect($r['items'])->firstWhere('name', 'Key')['moves'][0]['frame'])->toBe(12)->and($r['links'][0])->toMatchArray(['release' => 'fall', 'velocity' => [1, 2, 0]]);
-    $this->edit($scene, [['do' => 'item.route', 'item' => 'Cart', 'points' => null], ['do' => 'item.key', 'item' => 'Key', 'frame' => 12, 'unkey' => true]], $user);
-    expect(collect(rows($scene)['items'])->firstWhere('name', 'Cart')['route'])->toBeNull()->and(collect(rows($scene)['items'])->firstWhere('name', 'Key')['moves'])->toBe([]);
+        ->and(collect($r['items'])->firstWhere('name', 'Key')['moves'][0]['frame'])->toBe(12)->and($r['links'][0])
+        ->toMatchArray(['release' => 'fall', 'velocity' => [1, 2, 0]]);
+    $this->edit(
+        $scene,
+        [['do' => 'item.route', 'item' => 'Cart', 'points' => null], ['do' => 'item.key', 'item' => 'Key', 'frame' => 12, 'unkey' => true]],
+        $user,
+    );
+    expect(collect(rows($scene)['items'])->firstWhere('name', 'Cart')['route'])->toBeNull()
+        ->and(collect(rows($scene)['items'])->firstWhere('name', 'Key')['moves'])->toBe([]);
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     $this->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     expect(rows($scene))->toBe($first);
     foreach ([
-        [['do' => 'item.route', 'item' => 'Oda', 'points' => [[1, 1]]], 'is a performer'], [['do' => 'item.key', 'item' => 'Oda', 'frame' => 3], 'moves by motions'],
+        [['do' => 'item.route', 'item' => 'Oda', 'points' => [[1, 1]]], 'is a performer'],
+        [['do' => 'item.key', 'item' => 'Oda', 'frame' => 3], 'moves by motions'],
         [['do' => 'item.push', 'item' => 'Key', 'by' => 'Oda', 'points' => [[1, 1]]], 'no grips'],
     ] as [$command, $message]) {
         expect(fn () => $this->edit($scene, [$command]))->toThrow(UserError::class, $message);
@@ -185,20 +228,33 @@ test('routes, keys and falls are kept, undone and refused', function (): void {
 test('the best joint trims both beats and closes the gap; it is undone in one', function (): void {
     $user = $this->person();
     $scene = pier($this, $user);
-    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk']], $user);
+    $this->edit(
+        $scene,
+        [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk']],
+        $user,
+    );
     $first = rows($scene);
     $edit = $this->edit($scene, [['do' => 'beat.bestJoin', 'beat' => $first['beats'][1]['id']]], $user);
     [$a, $b] = rows($scene)['beats'];
-    expect($edit->label)->toContain('nearer')->and($a['sourceOut'])->toBeBetween(1.9, 3.41)->and($b['sourceIn'])->toBeBetween(0.0, 1.5)->and(abs($b['start'] - $a['sourceOut'] * 24))->toBeLessThan(0.51);
+    expect($edit->label)->toContain('nearer')->and($a['sourceOut'])->toBeBetween(1.9, 3.41)->and($b['sourceIn'])->toBeBetween(0.0, 1.5)
+        ->and(abs($b['start'] - $a['sourceOut'] * 24))->toBeLessThan(0.51);
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     expect(rows($scene))->toBe($first);
-    expect(fn () => $this->edit($scene, [['do' => 'beat.bestJoin', 'beat' => $first['beats'][0]['id']]]))->toThrow(UserError::class, 'No beat stands before');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.bestJoin', 'beat' => $first['beats'][0]['id']]]))
+        ->toThrow(UserError::class, 'No beat stands before');
 });
 
 test('a crowd stands on the ground, plays on and on, and is the same for the same seed', function (): void {
     $make = function (): Scene {
         $scene = $this->scene();
-        $this->edit($scene, [['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true], ['do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['idle', 'talk'], 'count' => 8, 'area' => [[-5.5, 0.0], [-2.0, 0.0], [-2.0, 2.0], [-5.5, 2.0]], 'spacing' => 0.6, 'seed' => 5, 'facing' => [0, -4], 'name' => 'Passenger']]);
+        $this->edit($scene, [
+            ['do' => 'item.add', 'asset' => 'ferry-pier', 'home' => true],
+            [
+                'do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['idle', 'talk'], 'count' => 8,
+                'area' => [[-5.5, 0.0], [-2.0, 0.0], [-2.0, 2.0], [-5.5, 2.0]], 'spacing' => 0.6, 'seed' => 5, 'facing' => [0, -4],
+                'name' => 'Passenger',
+            ],
+        ]);
 
         return $scene->refresh();
     };
@@ -213,14 +269,27 @@ test('a crowd stands on the ground, plays on and on, and is the same for the sam
     expect(SceneEvaluator::row($compiled, $id, 500))->not->toBe(SceneEvaluator::row($compiled, $id, 700));
     $again = collect(rows($make())['items'])->where('kind', 'performer')->pluck('position')->all();
     expect($again)->toBe($people->pluck('position')->all());
-    expect(fn () => $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['brass-key'], 'motions' => ['idle'], 'count' => 3, 'area' => [[0, 0], [1, 0], [1, 1]]]]))->toThrow(UserError::class, 'is not a performer')
-        ->and(fn () => $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 0, 'area' => [[0, 0], [1, 0], [1, 1]]]]))->toThrow(UserError::class, 'count');
+    expect(fn () => $this->edit(
+        $scene,
+        [['do' => 'crowd.add', 'assets' => ['brass-key'], 'motions' => ['idle'], 'count' => 3, 'area' => [[0, 0], [1, 0], [1, 1]]]],
+    ))->toThrow(UserError::class, 'is not a performer')
+        ->and(fn () => $this->edit(
+            $scene,
+            [['do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 0, 'area' => [[0, 0], [1, 0], [1, 1]]]],
+        ))->toThrow(UserError::class, 'count');
 });
 
 test('a performer rides the bicycle: one command, one step of undo', function (): void {
     $user = $this->person();
     $scene = pier($this, $user);
-    $this->edit($scene, [['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2.0, 0, 1.5], 'headingDeg' => -90], ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[-1.2, 1.4]], 'speed' => 1.5]], $user);
+    $this->edit(
+        $scene,
+        [
+            ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2.0, 0, 1.5], 'headingDeg' => -90],
+            ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[-1.2, 1.4]], 'speed' => 1.5],
+        ],
+        $user,
+    );
     $first = rows($scene);
     $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Bicycle', 'from' => 0]], $user);
     $compiled = app(SceneStream::class)->compile($scene->refresh());
@@ -230,14 +299,16 @@ test('a performer rides the bicycle: one command, one step of undo', function ()
     expect($hips(0)[0] - $hips($compiled->frames - 1)[0])->toBeGreaterThan(2.0)->and($hips(10)[1])->toBeBetween(0.9, 1.05);
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     expect(rows($scene))->toBe($first);
-    expect(fn () => $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Key']]))->toThrow(UserError::class, 'no places for a rider');
+    expect(fn () => $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Key']]))
+        ->toThrow(UserError::class, 'no places for a rider');
 });
 
 test('a pusher who is taken out leaves the cart where it stands; undo brings both back', function (): void {
     $user = $this->person();
     $scene = $this->scene($user);
     $this->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [0, 0, 0], 'headingDeg' => 0], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [2.6, 0, 0.6], 'headingDeg' => -90],
+        ['do' => 'item.add', 'asset' => 'hand-cart', 'name' => 'Cart', 'position' => [0, 0, 0], 'headingDeg' => 0],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'name' => 'Oda', 'position' => [2.6, 0, 0.6], 'headingDeg' => -90],
         ['do' => 'item.push', 'item' => 'Cart', 'by' => 'Oda', 'points' => [[-2.0, 0.0]]],
     ], $user);
     $first = rows($scene);
@@ -250,7 +321,8 @@ test('a pusher who is taken out leaves the cart where it stands; undo brings bot
 test('routes, keys and crowds follow the rate', function (): void {
     $scene = pier($this);
     $this->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2, 0, 1.5]], ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[2, 3.0]], 'from' => 12, 'to' => 60],
+        ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2, 0, 1.5]],
+        ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[2, 3.0]], 'from' => 12, 'to' => 60],
         ['do' => 'item.key', 'item' => 'Key', 'frame' => 24],
     ]);
     $this->edit($scene, [['do' => 'production.set', 'rate' => [48, 1]]]);
@@ -260,7 +332,13 @@ test('routes, keys and crowds follow the rate', function (): void {
     $skips = function (array $rate): array {
         $scene = $this->scene();
         $this->edit($scene, [['do' => 'production.set', 'rate' => $rate]]);
-        $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 3, 'area' => [[0, 0], [4, 0], [4, 4], [0, 4]], 'seed' => 3]]);
+        $this->edit(
+            $scene,
+            [[
+                'do' => 'crowd.add', 'assets' => ['oda-ferrant'], 'motions' => ['idle'], 'count' => 3,
+                'area' => [[0, 0], [4, 0], [4, 4], [0, 4]], 'seed' => 3,
+            ]],
+        );
 
         return array_map(fn (array $b): float => ($b['play']['skip'] ?? 0) / $rate[0], rows($scene)['beats']);
     };
@@ -269,7 +347,13 @@ test('routes, keys and crowds follow the rate', function (): void {
 
 test('a crowd that walks a line goes to its end, each on a way of its own', function (): void {
     $scene = $this->scene();
-    $this->edit($scene, [['do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['walk'], 'count' => 4, 'route' => [[0.0, 0.0], [6.0, 0.0]], 'spacing' => 1.0, 'width' => 0.8, 'seed' => 2]]);
+    $this->edit(
+        $scene,
+        [[
+            'do' => 'crowd.add', 'assets' => ['oda-ferrant', 'bram-tiel'], 'motions' => ['walk'], 'count' => 4,
+            'route' => [[0.0, 0.0], [6.0, 0.0]], 'spacing' => 1.0, 'width' => 0.8, 'seed' => 2,
+        ]],
+    );
     $compiled = app(SceneStream::class)->compile($scene->refresh());
     $walked = 0;
     foreach ($compiled->lanes as $id => $lane) {
@@ -300,17 +384,33 @@ test('wind is set in part, kept, and undone', function (): void {
 test('a performer puts on a cloak, cut to size and fastened', function (): void {
     $user = $this->person();
     $scene = $this->scene($user);
-    $this->edit($scene, [['do' => 'item.add', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [2.0, 0, 1.0]], ['do' => 'item.add', 'asset' => 'cloak', 'name' => 'Cloak'], ['do' => 'item.add', 'asset' => 'crate-small', 'name' => 'Crate']], $user);
+    $this->edit(
+        $scene,
+        [
+            ['do' => 'item.add', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [2.0, 0, 1.0]],
+            ['do' => 'item.add', 'asset' => 'cloak', 'name' => 'Cloak'],
+            ['do' => 'item.add', 'asset' => 'crate-small', 'name' => 'Crate'],
+        ],
+        $user,
+    );
     $this->edit($scene, [['do' => 'item.wear', 'item' => 'Bram', 'cloth' => 'Cloak']], $user);
     $compiled = app(SceneStream::class)->compile($scene->refresh());
     $ids = collect($compiled->document->items)->pluck('id', 'name');
-    $chest = SceneEvaluator::jointPlace($compiled, $ids['Bram'], $compiled->lanes[$ids['Bram']]->figure->skeleton->roles['upperChest'], 10)->position;
+    $chest = SceneEvaluator::jointPlace(
+        $compiled,
+        $ids['Bram'],
+        $compiled->lanes[$ids['Bram']]->figure->skeleton->roles['upperChest'],
+        10,
+    )->position;
     $place = SceneEvaluator::place($compiled, $ids['Cloak'], 10);
     // The hold of the cut lies on the joint, at the figure's scale (1.74 m to 1.70 m).
-    expect(V3::distance($place->point([0.0, 1.20, -0.005]), $chest))->toBeLessThan(1e-6)->and($place->scale)->toEqualWithDelta(1.74 / 1.70, 1e-3);
+    expect(V3::distance($place->point([0.0, 1.20, -0.005]), $chest))->toBeLessThan(1e-6)->and($place->scale)
+        ->toEqualWithDelta(1.74 / 1.70, 1e-3);
     expect($compiled->cloths)->toHaveKey($ids['Cloak']);
-    expect(fn () => $this->edit($scene, [['do' => 'item.wear', 'item' => 'Crate', 'cloth' => 'Cloak']]))->toThrow(UserError::class, 'is not a performer');
-    expect(fn () => $this->edit($scene, [['do' => 'item.wear', 'item' => 'Bram', 'cloth' => 'Crate']]))->toThrow(UserError::class, 'cannot be put on');
+    expect(fn () => $this->edit($scene, [['do' => 'item.wear', 'item' => 'Crate', 'cloth' => 'Cloak']]))
+        ->toThrow(UserError::class, 'is not a performer');
+    expect(fn () => $this->edit($scene, [['do' => 'item.wear', 'item' => 'Bram', 'cloth' => 'Crate']]))
+        ->toThrow(UserError::class, 'cannot be put on');
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     expect(rows($scene)['links'])->toBe([]);
 });
@@ -318,17 +418,32 @@ test('a performer puts on a cloak, cut to size and fastened', function (): void 
 test('two beats are paired and untied; bad pairs are refused', function (): void {
     $user = $this->person();
     $scene = pier($this, $user);
-    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'hand-over', 'start' => 48], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'receive', 'start' => 60], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle', 'start' => 200]], $user);
+    $this->edit(
+        $scene,
+        [
+            ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'hand-over', 'start' => 48],
+            ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'receive', 'start' => 60],
+            ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle', 'start' => 200],
+        ],
+        $user,
+    );
     [$give, $take, $idle] = rows($scene)['beats'];
     $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => $give['id']]], $user);
     $after = rows($scene)['beats'][1];
     expect($after['start'])->toBe(48)->and((array) $after['play'])->toBe(['with' => "b{$give['id']}"]);
     $compiled = app(SceneStream::class)->compile($scene->refresh());
     $ids = collect($compiled->document->items)->pluck('id', 'name');
-    $hips = fn (string $n): array => SceneEvaluator::jointPlace($compiled, $ids[$n], $compiled->lanes[$ids[$n]]->figure->hips, 60)->position;
+    $hips = fn (string $n): array => SceneEvaluator::jointPlace(
+        $compiled,
+        $ids[$n],
+        $compiled->lanes[$ids[$n]]->figure->hips,
+        60,
+    )->position;
     expect(hypot($hips('Oda')[0] - $hips('Bram')[0], $hips('Oda')[2] - $hips('Bram')[2]))->toEqualWithDelta(1.02, 0.1);
-    expect(fn () => $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => $idle['id']]]))->toThrow(UserError::class, 'paired with itself');
-    expect(fn () => $this->edit($scene, [['do' => 'beat.pair', 'beat' => $give['id'], 'with' => $take['id']]]))->toThrow(UserError::class, 'already stands by');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => $idle['id']]]))
+        ->toThrow(UserError::class, 'paired with itself');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.pair', 'beat' => $give['id'], 'with' => $take['id']]]))
+        ->toThrow(UserError::class, 'already stands by');
     $this->edit($scene, [['do' => 'beat.pair', 'beat' => $take['id'], 'with' => null]], $user);
     expect((array) rows($scene)['beats'][1]['play'])->toBe([]);
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
@@ -337,9 +452,17 @@ test('two beats are paired and untied; bad pairs are refused', function (): void
 
 test('a talk takes a line, and a line is a text', function (): void {
     $scene = pier($this);
-    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'start' => 0, 'settings' => ['seconds' => 4, 'line' => 'No, *you* wind it.']]]);
+    $this->edit(
+        $scene,
+        [[
+            'do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'start' => 0,
+            'settings' => ['seconds' => 4, 'line' => 'No, *you* wind it.'],
+        ]],
+    );
     expect(((array) rows($scene)['beats'][0]['settings'])['line'])->toBe('No, *you* wind it.');
-    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'settings' => ['line' => 7]]]))->toThrow(UserError::class, 'at most 400 letters');
-    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'settings' => ['seconds' => 'long']]]))->toThrow(UserError::class, 'A setting is a number');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'settings' => ['line' => 7]]]))
+        ->toThrow(UserError::class, 'at most 400 letters');
+    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'settings' => ['seconds' => 'long']]]))
+        ->toThrow(UserError::class, 'A setting is a number');
     app(SceneStream::class)->compile($scene->refresh());
 });

@@ -11,38 +11,95 @@ use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Random;
 
-/** Edits as hands make them: each asks the scene what there is and does something to it. @return array<string, Closure(array<string, list<array<string, mixed>>>, Random): list<array<string, mixed>>> */
+/**
+ * Edits as hands make them: each asks the scene what there is and does something to it.
+ *
+ * @return array<string, Closure(array<string, list<array<string, mixed>>>, Random): list<array<string, mixed>>>
+ */
 function hands(): array
 {
-    $ids = static fn (array $rows, string $table, ?string $kind = null): array => array_column($kind === null ? $rows[$table] : array_filter($rows[$table], static fn (array $r): bool => $r['kind'] === $kind), 'id');
+    $ids = static fn (array $rows, string $table, ?string $kind = null): array => array_column(
+        $kind === null ? $rows[$table] : array_filter($rows[$table], static fn (array $r): bool => $r['kind'] === $kind),
+        'id',
+    );
     $one = static fn (array $list, Random $r): int => $list === [] ? 999999 : $r->pick(array_values($list));
     $metre = static fn (Random $r): float => round(4 * $r->signed(), 2);
     $frame = static fn (Random $r, int $most = 120): int => (int) ($most * $r->next());
 
     return [
-        'put in' => static fn (array $rows, Random $r): array => [['do' => 'item.add', 'asset' => $r->pick(['oda-ferrant', 'bram-tiel', 'pim-alder', 'bench', 'brass-key', 'bell', 'crate-small', 'hand-cart', 'lantern', 'cloak']), 'near' => [$metre($r), $metre($r)]]],
+        'put in' => static fn (array $rows, Random $r): array => [[
+            'do' => 'item.add',
+            'asset' => $r->pick([
+                'oda-ferrant', 'bram-tiel', 'pim-alder', 'bench', 'brass-key', 'bell', 'crate-small', 'hand-cart', 'lantern', 'cloak',
+            ]),
+            'near' => [$metre($r), $metre($r)],
+        ]],
         'take out' => static fn (array $rows, Random $r): array => [['do' => 'item.remove', 'item' => $one($ids($rows, 'items'), $r)]],
         'copy' => static fn (array $rows, Random $r): array => [['do' => 'item.duplicate', 'item' => $one($ids($rows, 'items'), $r)]],
-        'move' => static fn (array $rows, Random $r): array => [['do' => 'item.place', 'item' => $one($ids($rows, 'items'), $r), 'position' => [$metre($r), 0, $metre($r)], 'land' => true], ['do' => 'item.place', 'item' => $one($ids($rows, 'items'), $r), 'headingDeg' => 360 * $r->next(), 'scale' => 0.6 + $r->next()]],
-        'name' => static fn (array $rows, Random $r): array => [['do' => 'item.set', 'item' => $one($ids($rows, 'items'), $r), 'name' => 'N'.(int) (9 * $r->next()), 'tape' => (int) (8 * $r->next())]],
-        'dye' => static fn (array $rows, Random $r): array => [['do' => 'item.dress', 'item' => $one($ids($rows, 'items', 'prop'), $r), 'reset' => true]],
-        'act' => static fn (array $rows, Random $r): array => [['do' => 'beat.add', 'item' => $one($ids($rows, 'items', 'performer'), $r), 'motion' => $r->pick(['walk', 'wave', 'talk', 'sit-down', 'idle', 'jump', 'read', 'point'])] + ($r->next() < 0.5 ? ['start' => $frame($r)] : [])],
+        'move' => static fn (array $rows, Random $r): array => [
+            ['do' => 'item.place', 'item' => $one($ids($rows, 'items'), $r), 'position' => [$metre($r), 0, $metre($r)], 'land' => true],
+            ['do' => 'item.place', 'item' => $one($ids($rows, 'items'), $r), 'headingDeg' => 360 * $r->next(), 'scale' => 0.6 + $r->next()],
+        ],
+        'name' => static fn (array $rows, Random $r): array => [[
+            'do' => 'item.set', 'item' => $one($ids($rows, 'items'), $r), 'name' => 'N'.(int) (9 * $r->next()),
+            'tape' => (int) (8 * $r->next()),
+        ]],
+        'dye' => static fn (array $rows, Random $r): array => [[
+            'do' => 'item.dress', 'item' => $one($ids($rows, 'items', 'prop'), $r), 'reset' => true,
+        ]],
+        'act' => static fn (array $rows, Random $r): array => [[
+            'do' => 'beat.add',
+            'item' => $one($ids($rows, 'items', 'performer'), $r),
+            'motion' => $r->pick(['walk', 'wave', 'talk', 'sit-down', 'idle', 'jump', 'read', 'point']),
+        ] + ($r->next() < 0.5 ? ['start' => $frame($r)] : [])],
         'change a beat' => static fn (array $rows, Random $r): array => [['do' => 'beat.set', 'beat' => $one($ids($rows, 'beats'), $r)] + $r->pick([['speed' => 0.5 + $r->next()], ['start' => $frame($r)], ['loops' => 1 + (int) (2 * $r->next())], ['join' => 'cut'], ['join' => 'blend', 'joinFrames' => 1 + $frame($r, 20)], ['root' => 'spot'], ['motion' => 'wave'], ['path' => ['points' => [[$metre($r), $metre($r)]]]], ['path' => null], ['play' => ['energy' => 0.5 + $r->next()]], ['play' => ['reverse' => true]]])],
-        'split' => static fn (array $rows, Random $r): array => [['do' => 'beat.split', 'beat' => $one($ids($rows, 'beats'), $r), 'frame' => $frame($r)]],
+        'split' => static fn (array $rows, Random $r): array => [[
+            'do' => 'beat.split', 'beat' => $one($ids($rows, 'beats'), $r), 'frame' => $frame($r),
+        ]],
         'take a beat' => static fn (array $rows, Random $r): array => [['do' => 'beat.remove', 'beat' => $one($ids($rows, 'beats'), $r)]],
-        'carry' => static fn (array $rows, Random $r): array => [['do' => 'link.add', 'child' => $one($ids($rows, 'items', 'prop'), $r), 'parent' => $one($ids($rows, 'items'), $r), 'mount' => $r->pick(['handL', 'handR', 'head', 'seat']), 'from' => $frame($r), 'keep' => $r->pick(['grip', 'place'])] + ($r->next() < 0.5 ? ['to' => 60 + $frame($r)] : [])],
-        'let go' => static fn (array $rows, Random $r): array => [['do' => 'link.set', 'link' => $one($ids($rows, 'links'), $r)] + $r->pick([['release' => 'drop', 'to' => 40 + $frame($r)], ['from' => $frame($r)], ['mount' => 'handL'], ['keep' => 'grip']])],
+        'carry' => static fn (array $rows, Random $r): array => [[
+            'do' => 'link.add', 'child' => $one($ids($rows, 'items', 'prop'), $r), 'parent' => $one($ids($rows, 'items'), $r),
+            'mount' => $r->pick(['handL', 'handR', 'head', 'seat']), 'from' => $frame($r), 'keep' => $r->pick(['grip', 'place']),
+        ] + ($r->next() < 0.5 ? ['to' => 60 + $frame($r)] : [])],
+        'let go' => static fn (array $rows, Random $r): array => [[
+            'do' => 'link.set', 'link' => $one($ids($rows, 'links'), $r),
+        ] + $r->pick([['release' => 'drop', 'to' => 40 + $frame($r)], ['from' => $frame($r)], ['mount' => 'handL'], ['keep' => 'grip']])],
         'untie' => static fn (array $rows, Random $r): array => [['do' => 'link.remove', 'link' => $one($ids($rows, 'links'), $r)]],
-        'hold' => static fn (array $rows, Random $r): array => [['do' => 'contact.add', 'item' => $one($ids($rows, 'items', 'performer'), $r), 'effector' => $r->pick(['handL', 'handR', 'gaze', 'hips']), 'target' => $one($ids($rows, 'items'), $r), 'from' => $frame($r), 'to' => 100 + $frame($r)]],
-        'no hold' => static fn (array $rows, Random $r): array => [['do' => 'contact.remove', 'contact' => $one($ids($rows, 'contacts'), $r)]],
-        'touch up' => static fn (array $rows, Random $r): array => [['do' => 'touchup.key', 'item' => $one($ids($rows, 'items', 'performer'), $r), 'joint' => $r->pick(['head', 'chest', 'upperArmL']), 'frame' => $frame($r), 'turnDeg' => [10 * $r->signed(), 20 * $r->signed(), 0]]],
-        'camera' => static fn (array $rows, Random $r): array => [['do' => 'camera.add', 'position' => [$metre($r), 1.6, 5.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 24 + $frame($r, 60), 'focusMetres' => null, 'fStop' => 4]],
-        'key' => static fn (array $rows, Random $r): array => [['do' => 'camera.key', 'camera' => $one($ids($rows, 'cameras'), $r), 'frame' => $frame($r), 'position' => [$metre($r), 1.4, 4.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35, 'focusMetres' => null, 'fStop' => 4]],
-        'no camera' => static fn (array $rows, Random $r): array => [['do' => 'camera.remove', 'camera' => $one($ids($rows, 'cameras'), $r)]],
-        'cut' => static fn (array $rows, Random $r): array => [['do' => 'shot.cut', 'camera' => $one($ids($rows, 'cameras'), $r), 'frame' => $frame($r)]],
-        'move a cut' => static fn (array $rows, Random $r): array => [['do' => 'shot.move', 'shot' => $one($ids($rows, 'shots'), $r), 'frame' => $frame($r)]],
+        'hold' => static fn (array $rows, Random $r): array => [[
+            'do' => 'contact.add', 'item' => $one($ids($rows, 'items', 'performer'), $r),
+            'effector' => $r->pick(['handL', 'handR', 'gaze', 'hips']), 'target' => $one($ids($rows, 'items'), $r), 'from' => $frame($r),
+            'to' => 100 + $frame($r),
+        ]],
+        'no hold' => static fn (array $rows, Random $r): array => [[
+            'do' => 'contact.remove', 'contact' => $one($ids($rows, 'contacts'), $r),
+        ]],
+        'touch up' => static fn (array $rows, Random $r): array => [[
+            'do' => 'touchup.key', 'item' => $one($ids($rows, 'items', 'performer'), $r),
+            'joint' => $r->pick(['head', 'chest', 'upperArmL']), 'frame' => $frame($r),
+            'turnDeg' => [10 * $r->signed(), 20 * $r->signed(), 0],
+        ]],
+        'camera' => static fn (array $rows, Random $r): array => [[
+            'do' => 'camera.add', 'position' => [$metre($r), 1.6, 5.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 24 + $frame($r, 60),
+            'focusMetres' => null, 'fStop' => 4,
+        ]],
+        'key' => static fn (array $rows, Random $r): array => [[
+            'do' => 'camera.key', 'camera' => $one($ids($rows, 'cameras'), $r), 'frame' => $frame($r),
+            'position' => [$metre($r), 1.4, 4.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35, 'focusMetres' => null, 'fStop' => 4,
+        ]],
+        'no camera' => static fn (array $rows, Random $r): array => [[
+            'do' => 'camera.remove', 'camera' => $one($ids($rows, 'cameras'), $r),
+        ]],
+        'cut' => static fn (array $rows, Random $r): array => [[
+            'do' => 'shot.cut', 'camera' => $one($ids($rows, 'cameras'), $r), 'frame' => $frame($r),
+        ]],
+        'move a cut' => static fn (array $rows, Random $r): array => [[
+            'do' => 'shot.move', 'shot' => $one($ids($rows, 'shots'), $r), 'frame' => $frame($r),
+        ]],
         'no cut' => static fn (array $rows, Random $r): array => [['do' => 'shot.remove', 'shot' => $one($ids($rows, 'shots'), $r)]],
-        'mood' => static fn (array $rows, Random $r): array => [['do' => 'scene.set', 'mood' => $r->pick(['dusk', 'night', 'fog', 'neutral']), 'story' => $r->next() < 0.5 ? null : 'Oda waits.', 'wind' => ['speed' => 9 * $r->next()]]],
+        'mood' => static fn (array $rows, Random $r): array => [[
+            'do' => 'scene.set', 'mood' => $r->pick(['dusk', 'night', 'fog', 'neutral']),
+            'story' => $r->next() < 0.5 ? null : 'Oda waits.', 'wind' => ['speed' => 9 * $r->next()],
+        ]],
     ];
 }
 
@@ -51,26 +108,38 @@ function whole(Scene $scene): string
 {
     $scene->refresh();
 
-    return json_encode(SceneRows::all($scene) + ['scene' => [$scene->name, $scene->mood, $scene->story, $scene->wind]], JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT);
+    return json_encode(
+        SceneRows::all($scene) + ['scene' => [$scene->name, $scene->mood, $scene->story, $scene->wind]],
+        JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT,
+    );
 }
 
 /** Nothing hangs in the air: whatever a row names is there, cuts tile the scene, and every frame can be settled. */
 function sound(Scene $scene, string $after): void
 {
     $rows = SceneRows::all($scene);
-    $there = array_map(static fn (string $t): array => array_flip(array_column($rows[$t], 'id')), array_combine(array_keys($rows), array_keys($rows)));
-    foreach ([['beats', 'itemId', 'items'], ['links', 'childId', 'items'], ['links', 'parentId', 'items'], ['contacts', 'itemId', 'items'], ['contacts', 'targetId', 'items'], ['touch_ups', 'itemId', 'items'], ['shots', 'cameraId', 'cameras']] as [$table, $column, $of]) {
+    $there = array_map(
+        static fn (string $t): array => array_flip(array_column($rows[$t], 'id')),
+        array_combine(array_keys($rows), array_keys($rows)),
+    );
+    foreach ([
+        ['beats', 'itemId', 'items'], ['links', 'childId', 'items'], ['links', 'parentId', 'items'], ['contacts', 'itemId', 'items'],
+        ['contacts', 'targetId', 'items'], ['touch_ups', 'itemId', 'items'], ['shots', 'cameraId', 'cameras'],
+    ] as [$table, $column, $of]) {
         foreach ($rows[$table] as $row) {
-            expect(($row[$column] ?? null) === null || isset($there[$of][$row[$column]]))->toBeTrue("{$after}: {$table} {$row['id']} names a lost {$column}");
+            expect(($row[$column] ?? null) === null || isset($there[$of][$row[$column]]))
+                ->toBeTrue("{$after}: {$table} {$row['id']} names a lost {$column}");
         }
     }
     foreach ($rows['shots'] as $n => $shot) {
-        expect($shot['in'])->toBe($n === 0 ? 0 : $rows['shots'][$n - 1]['out'], $after)->and($shot['out'] === null)->toBe($n === count($rows['shots']) - 1, $after);
+        expect($shot['in'])->toBe($n === 0 ? 0 : $rows['shots'][$n - 1]['out'], $after)->and($shot['out'] === null)
+            ->toBe($n === count($rows['shots']) - 1, $after);
     }
     $compiled = app(SceneStream::class)->compile($scene);
     foreach ([0.0, 17.0, $compiled->frames - 1.0] as $frame) {
         $pose = SceneEvaluator::at($compiled, $frame);
-        $sum = array_sum(array_map(static fn (Placement $p): float => array_sum($p->position), $pose->places)) + array_sum(array_map(array_sum(...), $pose->rows));
+        $sum = array_sum(array_map(static fn (Placement $p): float => array_sum($p->position), $pose->places))
+            + array_sum(array_map(array_sum(...), $pose->rows));
         expect(is_finite($sum))->toBeTrue("{$after}: frame {$frame}");
     }
 }
@@ -79,7 +148,11 @@ test('whatever hands do, in any order: what is refused changes nothing, what is 
     $user = $this->person();
     $scene = $this->scene($user);
     $this->actingAs($user);
-    $this->edit($scene, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [0, 0], 'name' => 'Oda'], ['do' => 'item.add', 'asset' => 'brass-key', 'near' => [1, 0], 'name' => 'Key'], ['do' => 'camera.add', 'position' => [0, 1.6, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35, 'focusMetres' => null, 'fStop' => 4]]);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [0, 0], 'name' => 'Oda'],
+        ['do' => 'item.add', 'asset' => 'brass-key', 'near' => [1, 0], 'name' => 'Key'],
+        ['do' => 'camera.add', 'position' => [0, 1.6, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35, 'focusMetres' => null, 'fStop' => 4],
+    ]);
     $random = new Random($seed);
     $hands = hands();
     /** @var list<string> $states after each edit that was taken */
@@ -91,7 +164,8 @@ test('whatever hands do, in any order: what is refused changes nothing, what is 
         try {
             $this->edit($scene, $hands[$name](SceneRows::all($scene), $random), $user);
         } catch (UserError|CoreFailure $e) {
-            expect(strlen($e->getMessage()))->toBeGreaterThan(10)->and(whole($scene))->toBe($now, "{$name} was refused and changed something");
+            expect(strlen($e->getMessage()))->toBeGreaterThan(10)->and(whole($scene))
+                ->toBe($now, "{$name} was refused and changed something");
             $refused++;
 
             continue;

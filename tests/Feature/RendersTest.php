@@ -46,7 +46,8 @@ test('a render is planned in chunks that cover the range once', function (): voi
 test('wishes that cannot be met are refused', function (array $wish, string $message): void {
     expect(fn () => job($this, $wish))->toThrow(UserError::class, $message);
 })->with([
-    'past the end' => [['from' => 0, 'to' => 9999], 'not within the scene'], 'backwards' => [['from' => 50, 'to' => 40], 'not within the scene'], 'odd size' => [['width' => 641], 'even numbers'],
+    'past the end' => [['from' => 0, 'to' => 9999], 'not within the scene'],
+    'backwards' => [['from' => 50, 'to' => 40], 'not within the scene'], 'odd size' => [['width' => 641], 'even numbers'],
 ]);
 
 test('without a camera there is nothing to render', function (): void {
@@ -64,14 +65,18 @@ test('an edit made after the start does not change the running render', function
 
 test('frames are taken with the token only, and only those of the job', function (): void {
     $job = job($this, ['to' => 10]);
-    $post = fn (int $f, string $token, string $body) => $this->call('POST', "/internal/renders/{$job->id}/frames/{$f}", [], [], [], ['HTTP_X_RENDER_TOKEN' => $token, 'CONTENT_TYPE' => 'image/png', 'HTTP_ACCEPT' => 'application/json'], $body);
+    $post = fn (int $f, string $token, string $body) => $this->call(
+        'POST', "/internal/renders/{$job->id}/frames/{$f}", [], [], [],
+        ['HTTP_X_RENDER_TOKEN' => $token, 'CONTENT_TYPE' => 'image/png', 'HTTP_ACCEPT' => 'application/json'], $body,
+    );
     $post(3, $job->token, png(64, 36, 10))->assertOk();
     expect(app(FrameStore::class)->drawn($job))->toBe([3]);
     $post(4, 'guess', png(64, 36, 10))->assertStatus(404);
     $post(40, $job->token, png(64, 36, 10))->assertStatus(422);
     $post(5, $job->token, 'not a picture')->assertStatus(422);
     $this->getJson("/internal/renders/{$job->id}/manifest")->assertStatus(404);
-    $this->getJson("/internal/renders/{$job->id}/manifest", ['X-Render-Token' => $job->token])->assertOk()->assertJsonPath('render.width', 64);
+    $this->getJson("/internal/renders/{$job->id}/manifest", ['X-Render-Token' => $job->token])->assertOk()
+        ->assertJsonPath('render.width', 64);
     $this->getJson("/internal/renders/{$job->id}/blobs/".str_repeat('0', 64), ['X-Render-Token' => $job->token])->assertStatus(404);
     app(RenderDesk::class)->cancel($job);
     $this->getJson("/internal/renders/{$job->id}/manifest", ['X-Render-Token' => $job->token])->assertStatus(404);
@@ -83,7 +88,8 @@ test('what is drawn is not drawn again', function (): void {
     foreach ([0, 1, 2, 5] as $f) {
         $frames->put($job, $f, png(64, 36, 20 * $f));
     }
-    expect($frames->missing($job, 0, 10))->toBe([3, 4, 6, 7, 8, 9])->and(app(RenderDesk::class)->progress($job))->toMatchArray(['drawn' => 4, 'frames' => 10, 'status' => 'waiting']);
+    expect($frames->missing($job, 0, 10))->toBe([3, 4, 6, 7, 8, 9])->and(app(RenderDesk::class)->progress($job))
+        ->toMatchArray(['drawn' => 4, 'frames' => 10, 'status' => 'waiting']);
 });
 
 test('a cancelled render keeps its frames and goes on', function (): void {
@@ -107,16 +113,27 @@ test('the video has the size, rate, frames and order that were asked for', funct
     $job = job($this, ['from' => 4, 'to' => 28]);
     if ($rate !== [24, 1]) {
         $document = CrispReel\Core\Document\Document::fromJson(app(App\Assets\BlobStore::class)->get($job->document))->toArray();
-        $job->update(['document' => app(App\Assets\BlobStore::class)->put((string) json_encode(['rate' => $rate] + $document, JSON_PRESERVE_ZERO_FRACTION))]);
+        $job->update(['document' => app(App\Assets\BlobStore::class)->put((string) json_encode(
+            ['rate' => $rate] + $document,
+            JSON_PRESERVE_ZERO_FRACTION,
+        ))]);
     }
     for ($f = 4; $f < 28; $f++) {
         app(FrameStore::class)->put($job, $f, png(64, 36, $f * 8));
     }
     app(Encoder::class)->join($job->refresh());
     $file = app(FrameStore::class)->result($job);
-    $p = new Process(['ffprobe', '-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name,pix_fmt,width,height,r_frame_rate,nb_read_frames', '-of', 'json', $file]);
+    $p = new Process([
+        'ffprobe', '-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries',
+        'stream=codec_name,pix_fmt,width,height,r_frame_rate,nb_read_frames', '-of', 'json', $file,
+    ]);
     $p->mustRun();
-    expect(json_decode($p->getOutput(), true)['streams'][0])->toMatchArray(['codec_name' => 'h264', 'pix_fmt' => 'yuv420p', 'width' => 64, 'height' => 36, 'r_frame_rate' => "{$rate[0]}/{$rate[1]}", 'nb_read_frames' => '24']);
+    expect(
+        json_decode($p->getOutput(), true)['streams'][0]
+    )->toMatchArray([
+        'codec_name' => 'h264', 'pix_fmt' => 'yuv420p', 'width' => 64, 'height' => 36, 'r_frame_rate' => "{$rate[0]}/{$rate[1]}",
+        'nb_read_frames' => '24',
+    ]);
     // Fast start: the index comes before the pictures.
     $bytes = (string) file_get_contents($file);
     expect(strpos($bytes, 'moov'))->toBeLessThan(strpos($bytes, 'mdat'));

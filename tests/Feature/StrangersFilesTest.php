@@ -27,7 +27,10 @@ afterEach(function (): void {
 /** @param  array<string, string>  $files  path to bytes */
 function dropInto(Tests\TestCase $test, Scene $scene, array $files): Drop
 {
-    $drop = Drop::query()->create(['production_id' => $scene->production_id, 'user_id' => $scene->production->members()->value('user_id'), 'uuid' => (string) Str::uuid(), 'unused' => []]);
+    $drop = Drop::query()->create([
+        'production_id' => $scene->production_id, 'user_id' => $scene->production->members()->value('user_id'),
+        'uuid' => (string) Str::uuid(), 'unused' => [],
+    ]);
     foreach ($files as $path => $bytes) {
         $drop->files()->create(['path' => $path, 'blob' => app(BlobStore::class)->put($bytes), 'bytes' => strlen($bytes)]);
     }
@@ -70,11 +73,23 @@ function probes(string $secret): array
     $out = [];
     $faces = "v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nusemtl ".SECRET."\nf 1 2 3\nf 1 3 4\nf 1 4 2\nf 2 4 3\n";
     foreach (ways($secret) as $way => $name) {
-        $out["obj, {$way}"] = ['a.obj' => "mtllib own.mtl\nmtllib {$name}\n{$faces}", 'own.mtl' => "newmtl plain\nKd 1 1 1\nmap_Kd {$name}\nmap_Bump -bm 1 {$name}\n"];
+        $out["obj, {$way}"] = [
+            'a.obj' => "mtllib own.mtl\nmtllib {$name}\n{$faces}",
+            'own.mtl' => "newmtl plain\nKd 1 1 1\nmap_Kd {$name}\nmap_Bump -bm 1 {$name}\n",
+        ];
         $out["dae, {$way}"] = ['a.dae' => '<?xml version="1.0"?><!DOCTYPE COLLADA [<!ENTITY x SYSTEM "'.htmlspecialchars($name).'">]><COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1"><asset><unit meter="1"/></asset><library_images><image id="i"><init_from>'.htmlspecialchars($name).'</init_from></image></library_images><extra>&x;</extra></COLLADA>'];
         $out["x3d, {$way}"] = ['a.x3d' => '<?xml version="1.0"?><!DOCTYPE X3D [<!ENTITY x SYSTEM "'.htmlspecialchars($name).'">]><X3D version="3.3"><Scene><Inline url=\'"'.htmlspecialchars($name).'"\'/><Shape><Appearance><ImageTexture url=\'"'.htmlspecialchars($name).'"\'/></Appearance><Box/></Shape>&x;</Scene></X3D>'];
         $out["ply, {$way}"] = ['a.ply' => "ply\nformat ascii 1.0\ncomment TextureFile {$name}\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n"];
-        $out["gltf, {$way}"] = ['a.gltf' => (string) json_encode(['asset' => ['version' => '2.0'], 'buffers' => [['uri' => $name, 'byteLength' => 36]], 'images' => [['uri' => $name]], 'bufferViews' => [['buffer' => 0, 'byteLength' => 36]], 'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']], 'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0]]]]], 'nodes' => [['mesh' => 0]], 'scenes' => [['nodes' => [0]]]])];
+        $out["gltf, {$way}"] = ['a.gltf' => (string) json_encode([
+            'asset' => ['version' => '2.0'],
+            'buffers' => [['uri' => $name, 'byteLength' => 36]],
+            'images' => [['uri' => $name]],
+            'bufferViews' => [['buffer' => 0, 'byteLength' => 36]],
+            'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']],
+            'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0]]]]],
+            'nodes' => [['mesh' => 0]],
+            'scenes' => [['nodes' => [0]]],
+        ])];
         foreach (['wav', 'flac', 'ogg', 'mp3'] as $ending) {
             $out["playlist as {$ending}, {$way}"] = ["a.{$ending}" => "#EXTM3U\n#EXT-X-MEDIA-SEQUENCE:0\n#EXTINF:10.0,\n{$name}\n#EXT-X-ENDLIST\n"];
             $out["concat as {$ending}, {$way}"] = ["a.{$ending}" => "ffconcat version 1.0\nfile {$name}\nduration 5\n"];
@@ -100,9 +115,15 @@ test('no byte of a file of the server comes out, however it is asked for', funct
     $count = 0;
     foreach (probes($this->secret) as $name => $files) {
         $drop = dropInto($this, $scene, $files);
-        $said = json_encode([$drop->unused, $drop->arrivals()->get(['error', 'slip', 'motions', 'name'])->toArray()], JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE);
+        $said = json_encode(
+            [$drop->unused, $drop->arrivals()->get(['error', 'slip', 'motions', 'name'])->toArray()],
+            JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE,
+        );
         // The marker stands in what was dropped as a material's name too: then it may come back, a line of the file around it not.
-        if (str_contains((string) $said, 'ERROR '.SECRET) || str_contains((string) $said, 'root:x:0') || str_contains((string) $said, 'PATH=/')) {
+        if (
+            str_contains((string) $said, 'ERROR '.SECRET) || str_contains((string) $said, 'root:x:0')
+                || str_contains((string) $said, 'PATH=/')
+        ) {
             $leaks[] = "{$name}: ".mb_substr((string) $said, 0, 300);
         }
         foreach ($files as $bytes) {
@@ -126,19 +147,27 @@ test('no byte of a file of the server comes out, however it is asked for', funct
 });
 
 test('a program in the box sees its folder, the system\'s programs and nothing else', function (): void {
-    $run = static fn (string ...$command): string => Box::run(array_values($command), ['in.txt' => 'hello'], [], new BoxLimits(5, 8))->output;
+    $run = static fn (string ...$command): string => Box::run(
+        array_values($command), ['in.txt' => 'hello'], [], new BoxLimits(5, 8),
+    )->output;
     expect($run('cat', 'in.txt'))->toBe('hello')
-        ->and($run('cat', $this->secret))->toBe('')->and($run('cat', '/etc/passwd'))->toBe('')->and($run('ls', '/'))->not->toContain('home')->not->toContain('var')
+        ->and($run('cat', $this->secret))->toBe('')->and($run('cat', '/etc/passwd'))->toBe('')
+        ->and($run('ls', '/'))->not->toContain('home')->not->toContain('var')
         ->and($run('ls', base_path()))->toBe('')->and($run('env'))->not->toContain('APP_KEY')->not->toContain('DB_PASSWORD')
         ->and($run('id', '-u'))->toBe("65534\n")->and($run('ls', '/sys/class/net'))->toBe('');
     // No way out: not even to this machine's own loopback.
-    expect($run('bash', '-c', 'exec 3<>/dev/tcp/127.0.0.1/'.(config('database.connections.mariadb.port') ?: 3306).' && echo open'))->not->toContain('open');
+    expect($run(
+        'bash',
+        '-c',
+        'exec 3<>/dev/tcp/127.0.0.1/'.(config('database.connections.mariadb.port') ?: 3306).' && echo open',
+    ))->not->toContain('open');
 });
 
 test('the box holds what it is given to its time, processor and memory', function (array $command, BoxLimits $limits): void {
     $since = microtime(true);
     $result = Box::run($command, [], ['out'], $limits);
-    expect($result->code)->not->toBe(0)->and(microtime(true) - $since)->toBeLessThan(8.0)->and(strlen($result->files['out'] ?? ''))->toBeLessThanOrEqual(1 << 20);
+    expect($result->code)->not->toBe(0)->and(microtime(true) - $since)->toBeLessThan(8.0)->and(strlen($result->files['out'] ?? ''))
+        ->toBeLessThanOrEqual(1 << 20);
 })->with([
     'time' => [['sleep', '60'], new BoxLimits(60, 1)], 'processor' => [['bash', '-c', 'while :; do :; done'], new BoxLimits(1, 6)],
     'memory' => [['bash', '-c', 'x=$(head -c 300000000 /dev/zero | tr "\0" x)'], new BoxLimits(5, 6, 100 << 20)],
@@ -158,7 +187,8 @@ test('without a box nothing is read: converters are off, and it is said', functi
     $user = $this->person();
     $scene = $this->scene($user);
     $slips = dropInto($this, $scene, ['a.obj' => "v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", 'b.wav' => 'RIFF'])->arrivals;
-    expect($slips->pluck('status')->unique()->all())->toBe(['refused'])->and($slips[0]->error['message'])->toContain('not read on this installation');
+    expect($slips->pluck('status')->unique()->all())->toBe(['refused'])->and($slips[0]->error['message'])
+        ->toContain('not read on this installation');
     $this->actingAs($user)->getJson('/api/health')->assertOk()->assertJsonPath('box', false);
     expect(fn () => Box::run(['true'], []))->toThrow(UserError::class);
     config(['reel.box' => true]);
@@ -169,8 +199,10 @@ test('without a box nothing is read: converters are off, and it is said', functi
 test('names of other files are made plain', function (string $given, string $plain): void {
     expect(References::name($given))->toBe($plain);
 })->with([
-    ['wood.png', 'wood.png'], ['maps/wood.png', 'maps/wood.png'], ['/etc/passwd', 'etc/passwd'], ['../../etc/passwd', 'etc/passwd'], ['..\\..\\etc\\passwd', 'etc/passwd'], ['C:\\maps\\wood.png', 'maps/wood.png'],
-    ['file:///etc/passwd', 'etc/passwd'], ['file:/etc/passwd', 'etc/passwd'], ['file://host/etc/passwd', 'etc/passwd'], ['http://a.example/x.png', 'x.png'], ['\\\\host\\share\\x.png', 'share/x.png'],
+    ['wood.png', 'wood.png'], ['maps/wood.png', 'maps/wood.png'], ['/etc/passwd', 'etc/passwd'], ['../../etc/passwd', 'etc/passwd'],
+    ['..\\..\\etc\\passwd', 'etc/passwd'], ['C:\\maps\\wood.png', 'maps/wood.png'],
+    ['file:///etc/passwd', 'etc/passwd'], ['file:/etc/passwd', 'etc/passwd'], ['file://host/etc/passwd', 'etc/passwd'],
+    ['http://a.example/x.png', 'x.png'], ['\\\\host\\share\\x.png', 'share/x.png'],
     ['%2Fetc%2Fpasswd', 'etc/passwd'], ['concat:/etc/passwd|/etc/hosts', 'etc/passwd_/etc/hosts'], ['a/./b/../c.png', 'a/c.png'],
 ]);
 
@@ -178,7 +210,8 @@ test('materials and pictures in the drop are still found after that', function (
     $scene = $this->scene($this->person());
     $slip = dropInto($this, $scene, [
         'model/a.obj' => "mtllib mats\\own.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nvt 0 0\nvt 1 0\nvt 0 1\nusemtl red\nf 1/1 2/2 3/3\nf 1/1 3/2 4/3\nf 1/1 4/2 2/3\nf 2/1 4/2 3/3\n",
-        'model/mats/own.mtl' => "newmtl red\nKd 0.9 0.1 0.1\nmap_Kd C:\\somewhere\\else\\wood.png\n", 'model/maps/wood.png' => CrispReel\Core\Tests\Support\Spoiled::picture(false),
+        'model/mats/own.mtl' => "newmtl red\nKd 0.9 0.1 0.1\nmap_Kd C:\\somewhere\\else\\wood.png\n",
+        'model/maps/wood.png' => CrispReel\Core\Tests\Support\Spoiled::picture(false),
     ])->arrivals()->firstOrFail();
     expect($slip->status)->toBe('ready')->and($slip->slip['missing'] ?? null)->toBe([]);
 });

@@ -56,23 +56,33 @@ test('what a dead worker had is free for others at the next pulse', function ():
     $job = taken('trial');
     expect($job)->not->toBeNull()->and(taken('trial'))->toBeNull();
     // A worker of this machine whose process is gone, as after a kill.
-    DB::table('workers')->insert(['name' => Worker::host().'/gone', 'host' => Worker::host(), 'pid' => 4_000_000, 'started' => 1, 'queues' => 'trial']);
+    DB::table('workers')
+        ->insert(['name' => Worker::host().'/gone', 'host' => Worker::host(), 'pid' => 4_000_000, 'started' => 1, 'queues' => 'trial']);
     DB::table('jobs')->where('queue', 'trial')->update(['reserved_by' => Worker::host().'/gone']);
     Worker::pulse();
-    expect(DB::table('workers')->where('name', Worker::host().'/gone')->exists())->toBeFalse()->and(taken('trial')?->payload()['person'])->toBe($job?->payload()['person']);
+    expect(DB::table('workers')->where('name', Worker::host().'/gone')->exists())->toBeFalse()->and(taken('trial')?->payload()['person'])
+        ->toBe($job?->payload()['person']);
 });
 
 test('a machine that is not heard of any more is given up, one that is heard of is not', function (): void {
     foreach (['far-away/render-1' => 30, 'next-door/render-1' => 2] as $name => $seconds) {
         DoWork::dispatch($name, $this->person()->id)->onQueue('trial')->onConnection('database');
         taken('trial');
-        DB::table('workers')->insert(['name' => $name, 'host' => explode('/', $name)[0], 'pid' => 7, 'started' => 7, 'queues' => 'render', 'seen_at' => DB::raw("CURRENT_TIMESTAMP - INTERVAL {$seconds} SECOND")]);
+        DB::table('workers')->insert([
+            'name' => $name,
+            'host' => explode('/', $name)[0],
+            'pid' => 7,
+            'started' => 7,
+            'queues' => 'render',
+            'seen_at' => DB::raw("CURRENT_TIMESTAMP - INTERVAL {$seconds} SECOND"),
+        ]);
         DB::table('jobs')->where('queue', 'trial')->whereNull('reserved_by')->update(['reserved_by' => $name]);
     }
     expect(Worker::taken()['render'])->toBeTrue();
     Worker::pulse();
     expect(DB::table('workers')->whereIn('host', ['far-away', 'next-door'])->pluck('host')->all())->toBe(['next-door']);
-    expect(DB::table('jobs')->where('queue', 'trial')->whereNull('reserved_at')->count())->toBe(1)->and(DB::table('jobs')->where('queue', 'trial')->where('reserved_by', 'next-door/render-1')->count())->toBe(1);
+    expect(DB::table('jobs')->where('queue', 'trial')->whereNull('reserved_at')->count())->toBe(1)
+        ->and(DB::table('jobs')->where('queue', 'trial')->where('reserved_by', 'next-door/render-1')->count())->toBe(1);
     DB::table('workers')->where('host', 'next-door')->delete();
     Worker::pulse();
     expect(DB::table('jobs')->where('queue', 'trial')->whereNull('reserved_at')->count())->toBe(2);
@@ -80,11 +90,16 @@ test('a machine that is not heard of any more is given up, one that is heard of 
 
 test('the page is told which work nobody takes', function (): void {
     DB::table('workers')->delete();
-    $this->actingAs($user = $this->person())->getJson('/api/health')->assertOk()->assertJsonPath('taken.render', false)->assertJsonPath('taken.desk', false);
+    $this->actingAs($user = $this->person())->getJson('/api/health')->assertOk()->assertJsonPath('taken.render', false)
+        ->assertJsonPath('taken.desk', false);
     DB::table('workers')->insert(['name' => 'here/desk', 'host' => 'here', 'pid' => 1, 'started' => 1, 'queues' => 'desk,intake']);
-    $this->getJson('/api/health')->assertJsonPath('taken.desk', true)->assertJsonPath('taken.intake', true)->assertJsonPath('taken.render', false);
+    $this->getJson('/api/health')->assertJsonPath('taken.desk', true)->assertJsonPath('taken.intake', true)
+        ->assertJsonPath('taken.render', false);
     DB::table('workers')->delete();
-    $work = Work::query()->create(['id' => '018f0000-0000-7000-8000-000000000001', 'user_id' => $user->id, 'method' => 'GET', 'uri' => '/api/me', 'body' => '', 'files' => [], 'status' => 'waiting']);
+    $work = Work::query()->create([
+        'id' => '018f0000-0000-7000-8000-000000000001', 'user_id' => $user->id, 'method' => 'GET', 'uri' => '/api/me', 'body' => '',
+        'files' => [], 'status' => 'waiting',
+    ]);
     $this->worksAtOnce = false;
     $this->getJson("/api/works/{$work->id}")->assertStatus(202)->assertJsonPath('says', null);
     $this->travel(9)->seconds();
@@ -128,17 +143,23 @@ test('too many calls are answered with the seconds to wait, in words', function 
     for ($n = 0; $n < 60; $n++) {
         $this->postJson("/api/productions/{$scene->production_id}/invitations", ['email' => 'nobody'])->assertStatus(422);
     }
-    $answer = $this->postJson("/api/productions/{$scene->production_id}/invitations", ['email' => 'nobody'])->assertStatus(429)->assertHeader('Retry-After');
+    $answer = $this->postJson("/api/productions/{$scene->production_id}/invitations", ['email' => 'nobody'])->assertStatus(429)
+        ->assertHeader('Retry-After');
     expect($answer->json('message'))->toMatch('/open again in \d+ seconds?\./');
     // Another person is not held up by it.
     $other = $this->person();
-    $this->actingAs($other)->postJson('/api/productions/'.$this->scene($other)->production_id.'/invitations', ['email' => 'nobody'])->assertStatus(422);
+    $this->actingAs($other)->postJson('/api/productions/'.$this->scene($other)->production_id.'/invitations', ['email' => 'nobody'])
+        ->assertStatus(422);
 });
 
 test('what a crash has lost of a render is queued again, and only that', function (): void {
     $user = $this->person();
     $scene = $this->scene($user);
-    $this->edit($scene, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]], ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 9], ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]]]);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'loops' => 9],
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]],
+    ]);
     $desk = app(RenderDesk::class);
     $job = $desk->start($scene->refresh(), $user, ['to' => 200, 'width' => 64, 'height' => 36]);
     DB::table('jobs')->delete();
@@ -148,7 +169,8 @@ test('what a crash has lost of a render is queued again, and only that', functio
     expect(count($chunks))->toBeGreaterThan(1);
     DrawChunk::dispatch($chunks[0], $user->id)->onQueue('render');
     $desk->goOn();
-    expect(DB::table('jobs')->where('queue', 'render')->orderBy('id')->pluck('subject')->all())->toBe(array_map(static fn (int $id): string => "chunk:{$id}", $chunks));
+    expect(DB::table('jobs')->where('queue', 'render')->orderBy('id')->pluck('subject')->all())
+        ->toBe(array_map(static fn (int $id): string => "chunk:{$id}", $chunks));
     $desk->goOn();
     expect(DB::table('jobs')->where('queue', 'render')->count())->toBe(count($chunks));
     $job->chunks()->update(['status' => 'done']);

@@ -25,7 +25,9 @@ final class ObjectStore
     {
         is_dir("{$root}/".self::BUCKET) || mkdir("{$root}/".self::BUCKET, 0o755, true);
         $this->port = self::freePort();
-        $environment = ['STAND_IN_ROOT' => $root, 'STAND_IN_KEY' => self::KEY, 'STAND_IN_SECRET' => self::SECRET, 'PHP_CLI_SERVER_WORKERS' => '4'];
+        $environment = [
+            'STAND_IN_ROOT' => $root, 'STAND_IN_KEY' => self::KEY, 'STAND_IN_SECRET' => self::SECRET, 'PHP_CLI_SERVER_WORKERS' => '4',
+        ];
         $command = ['setsid', PHP_BINARY, '-d', 'enable_post_data_reading=0', '-S', "127.0.0.1:{$this->port}", __DIR__.'/object-store.php'];
         $this->process = new Process($command, null, $environment, null, null);
         $this->process->disableOutput()->start();

@@ -54,7 +54,14 @@ function isSigned(string $method, string $path, array $query, string $body): boo
         return false;
     }
     ksort($query, SORT_STRING);
-    $asked = implode('&', array_map(static fn (string $k, string $v): string => rawurlencode($k).'='.rawurlencode($v), array_map(strval(...), array_keys($query)), $query));
+    $asked = implode(
+        '&',
+        array_map(
+            static fn (string $k, string $v): string => rawurlencode($k).'='.rawurlencode($v),
+            array_map(strval(...), array_keys($query)),
+            $query,
+        ),
+    );
     $headers = '';
     foreach (explode(';', $m[4]) as $name) {
         $headers .= $name.':'.preg_replace('/ +/', ' ', headerOf($name))."\n";
@@ -121,7 +128,8 @@ function listed(string $bucket, array $query): string
         $name = htmlspecialchars($shown, ENT_XML1);
         $file = "{$bucket}/{$key}";
         $cut === false
-            ? $rows .= "<Contents><Key>{$name}</Key><LastModified>".gmdate('Y-m-d\TH:i:s.000\Z', (int) filemtime($file)).'</LastModified><Size>'.filesize($file).'</Size></Contents>'
+            ? $rows .= "<Contents><Key>{$name}</Key><LastModified>".gmdate('Y-m-d\TH:i:s.000\Z', (int) filemtime($file))
+            .'</LastModified><Size>'.filesize($file).'</Size></Contents>'
             : $folders .= "<CommonPrefixes><Prefix>{$name}</Prefix></CommonPrefixes>";
     }
 
@@ -182,7 +190,10 @@ if ($method === 'POST' && isset($query['delete'])) {
 if ($method === 'POST' && isset($query['uploads'])) {
     $id = bin2hex(random_bytes(8));
     mkdir("{$bucket}/.parts/{$id}", 0o755, true);
-    answer('<InitiateMultipartUploadResult><Bucket>'.$name.'</Bucket><Key>'.htmlspecialchars($key, ENT_XML1)."</Key><UploadId>{$id}</UploadId></InitiateMultipartUploadResult>");
+    answer(
+        '<InitiateMultipartUploadResult><Bucket>'.$name.'</Bucket><Key>'.htmlspecialchars($key, ENT_XML1)
+            ."</Key><UploadId>{$id}</UploadId></InitiateMultipartUploadResult>"
+    );
 }
 if ($method === 'PUT' && isset($query['partNumber'])) {
     is_dir($upload) || refuse(404, 'NoSuchUpload');
@@ -196,7 +207,10 @@ if ($method === 'POST' && isset($query['uploadId'])) {
     keep($file, implode('', array_map(file_get_contents(...), $parts)));
     array_map(unlink(...), $parts);
     rmdir($upload);
-    answer('<CompleteMultipartUploadResult><Key>'.htmlspecialchars($key, ENT_XML1).'</Key><ETag>"'.md5_file($file).'"</ETag></CompleteMultipartUploadResult>');
+    answer(
+        '<CompleteMultipartUploadResult><Key>'.htmlspecialchars($key, ENT_XML1).'</Key><ETag>"'.md5_file($file)
+            .'"</ETag></CompleteMultipartUploadResult>'
+    );
 }
 if ($method === 'PUT' && headerOf('X-Amz-Copy-Source') !== '') {
     $from = "{$root}/".ltrim(rawurldecode(headerOf('X-Amz-Copy-Source')), '/');

@@ -23,12 +23,19 @@ final class ApplyCommand extends ReelCommand
             $commands = $commands['commands'];
         }
         if (! is_array($commands) || ! array_is_list($commands)) {
-            throw new UserError('apply.json', 'The edits are not a JSON list of commands: '.json_last_error_msg().'.', 'Write [{"do": "...", ...}, ...]; docs/edits.md lists the commands.');
+            throw new UserError(
+                'apply.json',
+                'The edits are not a JSON list of commands: '.json_last_error_msg().'.',
+                'Write [{"do": "...", ...}, ...]; docs/edits.md lists the commands.',
+            );
         }
         [$edit, $compiled] = app(EditRunner::class)->run($this->scene($this->argument('scene')), null, $commands);
 
         return $this->answer(
-            ['revision' => $edit->revision, 'label' => $edit->label, 'changes' => SceneRows::changes($edit->row_changes), 'frames' => $compiled->frames],
+            [
+                'revision' => $edit->revision, 'label' => $edit->label, 'changes' => SceneRows::changes($edit->row_changes),
+                'frames' => $compiled->frames,
+            ],
             ["Revision {$edit->revision}: {$edit->label}. ".count($edit->row_changes).' rows changed.'],
         );
     }

@@ -22,7 +22,11 @@ final class BakeCommand extends ReelCommand
         $to = (int) ceil(min($this->whole('to') ?? $scene->frames, $scene->frames) / PoseStream::BLOCK);
         $out = $this->option('out');
         if ($out !== null && ! is_dir($out) && ! @mkdir($out, 0o775, true)) {
-            throw new \App\Exceptions\UserError('bake.out', "The folder \"{$out}\" cannot be made.", 'Give a folder that you may write in.');
+            throw new \App\Exceptions\UserError(
+                'bake.out',
+                "The folder \"{$out}\" cannot be made.",
+                'Give a folder that you may write in.',
+            );
         }
         $blocks = [];
         $bytes = 0;
@@ -37,10 +41,21 @@ final class BakeCommand extends ReelCommand
         }
         $ms = (hrtime(true) - $compiled) / 1e6;
         $data = [
-            'frames' => $scene->frames, 'blocks' => $blocks, 'bytes' => $bytes, 'compileMs' => round(($compiled - $begin) / 1e6, 2), 'bakeMs' => round($ms, 2),
+            'frames' => $scene->frames, 'blocks' => $blocks, 'bytes' => $bytes, 'compileMs' => round(($compiled - $begin) / 1e6, 2),
+            'bakeMs' => round($ms, 2),
             'items' => count($scene->order), 'performers' => count($scene->lanes),
         ];
 
-        return $this->answer($data, [sprintf('%d frames, %d blocks, %d bytes; settled in %.1f ms, baked in %.1f ms.', $scene->frames, count($blocks), $bytes, $data['compileMs'], $ms)]);
+        return $this->answer(
+            $data,
+            [sprintf(
+                '%d frames, %d blocks, %d bytes; settled in %.1f ms, baked in %.1f ms.',
+                $scene->frames,
+                count($blocks),
+                $bytes,
+                $data['compileMs'],
+                $ms,
+            )],
+        );
     }
 }

@@ -29,13 +29,19 @@ final class BenchCommand extends ReelCommand
     {
         $only = $this->option('only');
         if (! in_array($only, [null, 'core', 'kit', 'performances', 'tolerances', 'drawing', 'waiting'], true)) {
-            throw new UserError('bench.only', 'There is no such part of the benchmark.', 'Use --only=core, --only=kit, --only=performances, --only=tolerances, --only=drawing or --only=waiting.');
+            throw new UserError(
+                'bench.only',
+                'There is no such part of the benchmark.',
+                'Use --only=core, --only=kit, --only=performances, --only=tolerances, --only=drawing or --only=waiting.',
+            );
         }
         $edits = max(5, $this->whole('edits') ?? 40);
         // What is drawn here is drawn now, not by the queue's workers.
         config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
         $password = Str::random(24);
-        $user = User::query()->create(['name' => 'Benchmark', 'email' => 'bench-'.Str::lower(Str::random(10)).'@crisp-reel.example', 'password' => $password]);
+        $user = User::query()->create([
+            'name' => 'Benchmark', 'email' => 'bench-'.Str::lower(Str::random(10)).'@crisp-reel.example', 'password' => $password,
+        ]);
         $production = null;
         $server = null;
         try {
@@ -87,7 +93,8 @@ final class BenchCommand extends ReelCommand
                 posix_kill(-$pid, SIGTERM);
             }
             $server?->stop(2);
-            Production::query()->with('scenes')->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->get()->each(static fn (Production $p) => $p->erase());
+            Production::query()->with('scenes')->whereHas('members', fn ($q) => $q->where('user_id', $user->id))->get()
+                ->each(static fn (Production $p) => $p->erase());
             $user->delete();
         }
 
@@ -112,7 +119,11 @@ final class BenchCommand extends ReelCommand
         }
         $port = (int) substr($name, (int) strrpos($name, ':') + 1);
         $url = "http://127.0.0.1:{$port}";
-        $p = new Process(['setsid', PHP_BINARY, '-S', "127.0.0.1:{$port}", '-t', 'public', 'bin/lib/router.php'], base_path(), ['PHP_CLI_SERVER_WORKERS' => '4', 'APP_URL' => $url, 'REEL_INTERNAL_URL' => $url]);
+        $p = new Process(
+            ['setsid', PHP_BINARY, '-S', "127.0.0.1:{$port}", '-t', 'public', 'bin/lib/router.php'],
+            base_path(),
+            ['PHP_CLI_SERVER_WORKERS' => '4', 'APP_URL' => $url, 'REEL_INTERNAL_URL' => $url],
+        );
         $p->setTimeout(null)->disableOutput()->start();
         config(['reel.internal_url' => $url]);
         for ($i = 0; $i < 100; $i++) {
@@ -147,7 +158,9 @@ final class BenchCommand extends ReelCommand
         foreach ($data as $part => $figures) {
             $out[] = str_replace('_', ' ', $part);
             foreach ($figures as $name => $v) {
-                $text = is_float($v) ? ($v !== 0.0 && abs($v) < 0.01 ? sprintf('%.2e', $v) : sprintf('%.2f', $v)) : (is_scalar($v) ? var_export($v, true) : '');
+                $text = is_float($v)
+                    ? ($v !== 0.0 && abs($v) < 0.01 ? sprintf('%.2e', $v) : sprintf('%.2f', $v))
+                    : (is_scalar($v) ? var_export($v, true) : '');
                 $out[] = sprintf('  %-32s %s', str_replace('_', ' ', $name), trim($text, "'"));
             }
         }

@@ -29,7 +29,11 @@ final class BvhCommand extends ReelCommand
         }
         $lane = $id === null ? null : $scene->lanes[$id] ?? null;
         if ($id === null || $lane === null) {
-            throw new UserError('bvh.performer', "There is no performer \"{$who}\" in this scene.", 'Give the name of one of its performers.');
+            throw new UserError(
+                'bvh.performer',
+                "There is no performer \"{$who}\" in this scene.",
+                'Give the name of one of its performers.',
+            );
         }
         $from = $this->whole('from') ?? 0;
         $to = min($scene->frames, $this->whole('to') ?? $scene->frames);
@@ -42,11 +46,17 @@ final class BvhCommand extends ReelCommand
             $rows[] = $this->inScene($moment->row($id), $moment->place($id), $lane->figure->skeleton, $lane->figure->hips);
         }
         $out = $this->option('out') ?? getcwd()."/{$who}.bvh";
-        if (@file_put_contents($out, BvhWriter::write($lane->figure->skeleton, $lane->figure->hips, $rows, $scene->document->rate->seconds(1.0))) === false) {
+        if (@file_put_contents(
+            $out,
+            BvhWriter::write($lane->figure->skeleton, $lane->figure->hips, $rows, $scene->document->rate->seconds(1.0)),
+        ) === false) {
             throw new UserError('bvh.out', "\"{$out}\" cannot be written.", 'Give a file in a folder that you may write in.');
         }
 
-        return $this->answer(['file' => $out, 'frames' => count($rows), 'joints' => $lane->figure->skeleton->count()], [sprintf('%s: %d frames.', $out, count($rows))]);
+        return $this->answer(
+            ['file' => $out, 'frames' => count($rows), 'joints' => $lane->figure->skeleton->count()],
+            [sprintf('%s: %d frames.', $out, count($rows))],
+        );
     }
 
     /**

@@ -16,12 +16,27 @@ final class ChaosCommand extends ReelCommand
     protected function work(): int
     {
         if (app()->isProduction()) {
-            throw new UserError('chaos.production', 'This kills parts of the installation on purpose, so it does not run in production.', 'Run it on an installation for trials (APP_ENV=local).');
+            throw new UserError(
+                'chaos.production',
+                'This kills parts of the installation on purpose, so it does not run in production.',
+                'Run it on an installation for trials (APP_ENV=local).',
+            );
         }
-        $result = app(Chaos::class)->run(max(5, $this->whole('seconds') ?? 600), $this->whole('seed') ?? 1, max(8, $this->whole('frames') ?? 96), fn (string $text) => $this->say($text));
+        $result = app(Chaos::class)->run(
+            max(5, $this->whole('seconds') ?? 600),
+            $this->whole('seed') ?? 1,
+            max(8, $this->whole('frames') ?? 96),
+            fn (string $text) => $this->say($text),
+        );
         $lines = [];
         foreach ($result as $name => $value) {
-            $lines[] = sprintf('%-28s %s', str_replace('_', ' ', $name), is_array($value) ? ($value === [] ? 'none' : implode('; ', $value)) : (is_bool($value) ? ($value ? 'yes' : 'NO') : (string) $value));
+            $lines[] = sprintf(
+                '%-28s %s',
+                str_replace('_', ' ', $name),
+                is_array($value)
+                    ? ($value === [] ? 'none' : implode('; ', $value))
+                    : (is_bool($value) ? ($value ? 'yes' : 'NO') : (string) $value),
+            );
         }
         $this->answer($result, $lines);
 

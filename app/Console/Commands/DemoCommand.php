@@ -38,7 +38,11 @@ final class DemoCommand extends ReelCommand
     private function askForPassword(): void
     {
         if ($this->option('with-account') !== true) {
-            throw new UserError('demo.production', 'The demo has an account whose password everybody knows, so it is not loaded here (APP_ENV is production).', 'Load the kit alone with reel:kit, or add --with-account and type a password.');
+            throw new UserError(
+                'demo.production',
+                'The demo has an account whose password everybody knows, so it is not loaded here (APP_ENV is production).',
+                'Load the kit alone with reel:kit, or add --with-account and type a password.',
+            );
         }
         $given = $this->secret('A password for the demo account');
         config(['reel.demo.password' => GoodPassword::required($given, ['crisp-reel', 'half-past-the-tide'])]);

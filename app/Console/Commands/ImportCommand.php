@@ -33,25 +33,39 @@ final class ImportCommand extends ReelCommand
         $path = array_values((array) $this->argument('file'))[0] ?? '';
         $limit = config('reel.upload_bytes');
         if (is_file($path) && filesize($path) > $limit) {
-            throw new UserError('intake.too-large', sprintf('The file has %d bytes; at most %d are taken.', filesize($path), is_int($limit) ? $limit : 0), 'Simplify it or split it up.');
+            throw new UserError(
+                'intake.too-large',
+                sprintf('The file has %d bytes; at most %d are taken.', filesize($path), is_int($limit) ? $limit : 0),
+                'Simplify it or split it up.',
+            );
         }
         $name = $this->option('name') ?? pathinfo($path, PATHINFO_FILENAME);
         $version = app(AssetIntake::class)->model($production, $this->file($path), $name, $as);
         $version->load('asset');
 
         return $this->answer([
-            'asset' => $version->asset_id, 'name' => $version->asset->name, 'kind' => $version->asset->kind, 'version' => $version->number, 'facts' => $version->facts, 'findings' => $version->findings,
-        ], ["{$version->asset->name} is asset {$version->asset_id}, a {$version->asset->kind}, version {$version->number}.", (string) json_encode($version->facts), ...$version->findings]);
+            'asset' => $version->asset_id, 'name' => $version->asset->name, 'kind' => $version->asset->kind,
+            'version' => $version->number, 'facts' => $version->facts, 'findings' => $version->findings,
+        ], [
+            "{$version->asset->name} is asset {$version->asset_id}, a {$version->asset->kind}, version {$version->number}.",
+            (string) json_encode($version->facts), ...$version->findings,
+        ]);
     }
 
     /** The same way in as a drop on the page: a slip for each file. */
     private function arrive(Production $production): int
     {
-        $user = $production->members()->where('role', 'owner')->value('user_id') ?? throw new UserError('production.nobody', "\"{$production->name}\" has no owner.", 'Open it in the browser once.');
-        $drop = Drop::query()->create(['production_id' => $production->id, 'user_id' => $user, 'uuid' => (string) Str::uuid(), 'unused' => [], 'status' => 'waiting']);
+        $user = $production->members()->where('role', 'owner')->value('user_id')
+            ?? throw new UserError('production.nobody', "\"{$production->name}\" has no owner.", 'Open it in the browser once.');
+        $drop = Drop::query()->create([
+            'production_id' => $production->id, 'user_id' => $user, 'uuid' => (string) Str::uuid(), 'unused' => [], 'status' => 'waiting',
+        ]);
         foreach ((array) $this->argument('file') as $path) {
             $bytes = $this->file($path);
-            $drop->files()->create(['path' => mb_substr(FileMap::plain(basename($path)), -290), 'blob' => app(BlobStore::class)->put($bytes), 'bytes' => strlen($bytes)]);
+            $drop->files()->create([
+                'path' => mb_substr(FileMap::plain(basename($path)), -290), 'blob' => app(BlobStore::class)->put($bytes),
+                'bytes' => strlen($bytes),
+            ]);
         }
         app(DropDesk::class)->receive($drop);
         $out = $lines = [];
@@ -61,10 +75,20 @@ final class ImportCommand extends ReelCommand
                 $a->refresh();
             }
             $slip = is_array($a->slip) ? $a->slip : [];
-            $out[] = ['file' => $a->path, 'status' => $a->status, 'asset' => $a->asset_id, 'kind' => $a->kind, 'facts' => $slip['facts'] ?? null, 'findings' => $slip['findings'] ?? [], 'parts' => $slip['parts'] ?? null, 'motions' => $a->motions, 'error' => $a->error];
-            $lines[] = "{$a->path}: ".($a->status === 'refused' ? "{$a->error['message']} {$a->error['remedy']}" : "{$a->name} is asset {$a->asset_id}, a {$a->kind}.");
+            $out[] = [
+                'file' => $a->path, 'status' => $a->status, 'asset' => $a->asset_id, 'kind' => $a->kind,
+                'facts' => $slip['facts'] ?? null, 'findings' => $slip['findings'] ?? [], 'parts' => $slip['parts'] ?? null,
+                'motions' => $a->motions, 'error' => $a->error,
+            ];
+            $lines[] = "{$a->path}: ".(
+                $a->status === 'refused'
+                    ? "{$a->error['message']} {$a->error['remedy']}"
+                    : "{$a->name} is asset {$a->asset_id}, a {$a->kind}."
+            );
             foreach (is_array($slip['findings'] ?? null) ? $slip['findings'] : [] as $f) {
-                $lines[] = is_array($f) ? '  '.(($f['mended'] ?? false) === true ? 'mended: ' : '').(is_string($f['text'] ?? null) ? $f['text'] : '') : '';
+                $lines[] = is_array($f)
+                    ? '  '.(($f['mended'] ?? false) === true ? 'mended: ' : '').(is_string($f['text'] ?? null) ? $f['text'] : '')
+                    : '';
             }
         }
         foreach ($drop->refresh()->unused as $path => $why) {
@@ -83,6 +107,7 @@ final class ImportCommand extends ReelCommand
             return null;
         }
 
-        return Production::query()->where('id', (int) $ref)->orWhere('name', $ref)->first() ?? throw new UserError('production.unknown', "There is no production \"{$ref}\".", 'Give its name or number.');
+        return Production::query()->where('id', (int) $ref)->orWhere('name', $ref)->first()
+            ?? throw new UserError('production.unknown', "There is no production \"{$ref}\".", 'Give its name or number.');
     }
 }

@@ -22,7 +22,10 @@ final class PoseCommand extends ReelCommand
         $items = [];
         foreach ($pose->places as $id => $place) {
             $item = $scene->document->items[$id];
-            $entry = ['id' => $id, 'name' => $item->name, 'position' => $place->position, 'rotation' => $place->rotation, 'scale' => $place->scale];
+            $entry = [
+                'id' => $id, 'name' => $item->name, 'position' => $place->position, 'rotation' => $place->rotation,
+                'scale' => $place->scale,
+            ];
             if (isset($scene->lanes[$id])) {
                 $skeleton = $scene->lanes[$id]->figure->skeleton;
                 foreach ($skeleton->names as $j => $name) {
@@ -36,7 +39,8 @@ final class PoseCommand extends ReelCommand
         $cameras = [];
         foreach ($pose->cameras as $id => $c) {
             $cameras[] = [
-                'id' => $id, 'letter' => $d->cameras[$id]->letter, 'position' => $c->position, 'rotation' => $c->rotation, 'focalMm' => $c->focalMm, 'focusMetres' => $c->focusMetres, 'fStop' => $c->fStop,
+                'id' => $id, 'letter' => $d->cameras[$id]->letter, 'position' => $c->position, 'rotation' => $c->rotation,
+                'focalMm' => $c->focalMm, 'focusMetres' => $c->focusMetres, 'fStop' => $c->fStop,
                 'verticalAngleDeg' => rad2deg(Lens::verticalAngle($c->sensorWidthMm, $c->focalMm, $d->width / $d->height)),
             ];
         }
@@ -45,6 +49,9 @@ final class PoseCommand extends ReelCommand
             $text[] = sprintf('%-28s %8.3f %8.3f %8.3f  %.1f mm', "camera {$c['letter']}", ...[...$c['position'], $c['focalMm']]);
         }
 
-        return $this->answer(['frame' => $frame, 'timecode' => $d->rate->timecode($frame), 'items' => $items, 'cameras' => $cameras], $text);
+        return $this->answer(
+            ['frame' => $frame, 'timecode' => $d->rate->timecode($frame), 'items' => $items, 'cameras' => $cameras],
+            $text,
+        );
     }
 }

@@ -31,7 +31,11 @@ final class ReadyCommand extends ReelCommand
     private function step(string $command, array $options = []): void
     {
         if ($this->callSilently($command, $options) !== 0) {
-            throw new UserError('ready.failed', "This installation cannot be got ready: {$command} failed.", 'See storage/logs/laravel.log.');
+            throw new UserError(
+                'ready.failed',
+                "This installation cannot be got ready: {$command} failed.",
+                'See storage/logs/laravel.log.',
+            );
         }
     }
 }

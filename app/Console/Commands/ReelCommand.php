@@ -35,7 +35,10 @@ abstract class ReelCommand extends Command
     private function refuse(string $reason, string $message, string $remedy): int
     {
         if ($this->hasOption('json') && $this->option('json')) {
-            $this->line((string) json_encode(['error' => ['reason' => $reason, 'message' => $message, 'remedy' => $remedy]], JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE));
+            $this->line((string) json_encode(
+                ['error' => ['reason' => $reason, 'message' => $message, 'remedy' => $remedy]],
+                JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+            ));
         }
         $this->say($message);
         $this->say($remedy);
@@ -71,19 +74,26 @@ abstract class ReelCommand extends Command
         $found = preg_match('/^\d+$/', $ref) === 1 ? Scene::query()->find((int) $ref) : null;
         if ($found === null && str_contains($ref, '/')) {
             [$production, $name] = explode('/', $ref, 2);
-            $found = Scene::query()->where('name', trim($name))->whereHas('production', fn ($q) => $q->where('name', trim($production)))->first();
+            $found = Scene::query()->where('name', trim($name))->whereHas('production', fn ($q) => $q->where('name', trim($production)))
+                ->first();
         }
         $found ??= Scene::query()->where('name', $ref)->orderBy('id')->first()
             ?? Production::query()->where('name', $ref)->first()?->scenes()->orderBy('id')->first();
 
-        return $found ?? throw new UserError('scene.unknown', "There is no scene \"{$ref}\".", 'Give a scene\'s number, its name, or production/scene.');
+        return $found ?? throw new UserError(
+            'scene.unknown',
+            "There is no scene \"{$ref}\".",
+            'Give a scene\'s number, its name, or production/scene.',
+        );
     }
 
     protected function file(string $path): string
     {
         $bytes = is_file($path) && is_readable($path) ? file_get_contents($path) : false;
 
-        return $bytes !== false ? $bytes : throw new UserError('file.unreadable', "\"{$path}\" cannot be read.", 'Give the path of a file that is there.');
+        return $bytes !== false
+            ? $bytes
+            : throw new UserError('file.unreadable', "\"{$path}\" cannot be read.", 'Give the path of a file that is there.');
     }
 
     protected function whole(string $option): ?int
@@ -93,6 +103,10 @@ abstract class ReelCommand extends Command
             return null;
         }
 
-        return is_string($v) && preg_match('/^\d{1,7}$/', $v) === 1 ? (int) $v : throw new UserError("option.{$option}", "--{$option} takes a frame number from 0 up, not \"".(is_string($v) ? $v : '?').'".', 'Give a whole number.');
+        return is_string($v) && preg_match('/^\d{1,7}$/', $v) === 1 ? (int) $v : throw new UserError(
+            "option.{$option}",
+            "--{$option} takes a frame number from 0 up, not \"".(is_string($v) ? $v : '?').'".',
+            'Give a whole number.',
+        );
     }
 }

@@ -29,10 +29,16 @@ final class RenderCommand extends ReelCommand
         }
         $as = $this->option('as');
         if (! in_array($as, ['mp4', 'png'], true)) {
-            throw new UserError('render.format', '"'.(is_string($as) ? $as : '?').'" is not a format that is written.', 'Use --as=mp4 or --as=png.');
+            throw new UserError(
+                'render.format',
+                '"'.(is_string($as) ? $as : '?').'" is not a format that is written.',
+                'Use --as=mp4 or --as=png.',
+            );
         }
         $desk = app(RenderDesk::class);
-        $job = $desk->prepare($this->scene($this->argument('scene')), null, $wish + ['format' => $as, 'quality' => $this->option('quality')]);
+        $job = $desk->prepare($this->scene($this->argument('scene')), null, $wish + [
+            'format' => $as, 'quality' => $this->option('quality'),
+        ]);
         $this->draw($job);
         $result = app(FrameStore::class)->result($job);
         $out = $this->option('out') ?? getcwd().'/'.$job->file_name;
@@ -40,7 +46,13 @@ final class RenderCommand extends ReelCommand
             throw new UserError('render.out', "\"{$out}\" cannot be written.", 'Give a file in a folder that you may write in.');
         }
 
-        return $this->answer(['file' => $out, 'frames' => $job->frames(), 'width' => $job->width, 'height' => $job->height, 'bytes' => filesize($out), 'msPerFrame' => $job->ms_per_frame], ["{$out}: {$job->frames()} frames, {$job->width} x {$job->height}."]);
+        return $this->answer(
+            [
+                'file' => $out, 'frames' => $job->frames(), 'width' => $job->width, 'height' => $job->height, 'bytes' => filesize($out),
+                'msPerFrame' => $job->ms_per_frame,
+            ],
+            ["{$out}: {$job->frames()} frames, {$job->width} x {$job->height}."],
+        );
     }
 
     private function draw(RenderJob $job): void
@@ -49,16 +61,22 @@ final class RenderCommand extends ReelCommand
         $begin = microtime(true);
         $first = null;
         $job->update(['status' => 'drawing', 'started_at' => now()]);
-        app(FramePainter::class)->paint($job, $frames->missing($job, $job->from_frame, $job->to_frame), function (int $drawn) use ($job, &$first): bool {
-            $first ??= [microtime(true), $drawn];
-            $pace = $drawn > $first[1] ? (microtime(true) - $first[0]) / ($drawn - $first[1]) : null;
-            $this->say(sprintf('%d of %d frames%s', $drawn, $job->frames(), $pace === null ? '' : sprintf(', %d s left', (int) ceil(($job->frames() - $drawn) * $pace))));
-            if ($pace !== null) {
-                $job->update(['ms_per_frame' => $pace * 1000]);
-            }
+        app(FramePainter::class)
+            ->paint($job, $frames->missing($job, $job->from_frame, $job->to_frame), function (int $drawn) use ($job, &$first): bool {
+                $first ??= [microtime(true), $drawn];
+                $pace = $drawn > $first[1] ? (microtime(true) - $first[0]) / ($drawn - $first[1]) : null;
+                $this->say(sprintf(
+                    '%d of %d frames%s',
+                    $drawn,
+                    $job->frames(),
+                    $pace === null ? '' : sprintf(', %d s left', (int) ceil(($job->frames() - $drawn) * $pace)),
+                ));
+                if ($pace !== null) {
+                    $job->update(['ms_per_frame' => $pace * 1000]);
+                }
 
-            return true;
-        });
+                return true;
+            });
         app(Encoder::class)->join($job);
         $job->update(['status' => 'done', 'finished_at' => now(), 'bytes' => app(FrameStore::class)->resultBytes($job)]);
         $job->chunks()->update(['status' => 'done']);

@@ -36,7 +36,12 @@ final class RolesCommand extends ReelCommand
         $roles = RoleSheet::of($version, app(StoredAssets::class))->roles;
 
         return $this->answer(['asset' => $asset->id, 'version' => $version->number, 'roles' => $roles], array_map(
-            static fn (string $role, array $r): string => sprintf('%-12s %-28s %s', $role, $r['joint'], $r['byHand'] ? 'chosen' : sprintf('%.0f %%', 100 * $r['confidence'])), array_keys($roles), $roles,
+            static fn (string $role, array $r): string => sprintf(
+                '%-12s %-28s %s',
+                $role,
+                $r['joint'],
+                $r['byHand'] ? 'chosen' : sprintf('%.0f %%', 100 * $r['confidence']),
+            ), array_keys($roles), $roles,
         ));
     }
 }

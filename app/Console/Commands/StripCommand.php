@@ -19,13 +19,17 @@ final class StripCommand extends ReelCommand
         if (preg_match('/^(\d{2,4})x(\d{2,4})$/', (string) $this->option('size'), $m) !== 1) {
             throw new UserError('strip.size', "\"{$this->option('size')}\" is not a picture size.", 'Write it as 320x180.');
         }
-        $view = array_filter(['camera' => $this->option('camera'), 'at' => $this->point('at'), 'look' => $this->point('look')], static fn (mixed $v): bool => $v !== null);
+        $view = array_filter(
+            ['camera' => $this->option('camera'), 'at' => $this->point('at'), 'look' => $this->point('look')],
+            static fn (mixed $v): bool => $v !== null,
+        );
         if (isset($view['at']) !== isset($view['look'])) {
             throw new UserError('strip.view', 'A free view needs a place and something to look at.', 'Give both --at and --look.');
         }
         $from = $this->whole('from') ?? 0;
         [$png, $frames] = app(ContactStrip::class)->draw(
-            $this->scene($this->argument('scene')), $from, $this->whole('to') ?? $from + 71, $this->whole('every') ?? 6, (int) $m[1], (int) $m[2], $this->whole('columns') ?? 4,
+            $this->scene($this->argument('scene')), $from, $this->whole('to') ?? $from + 71, $this->whole('every') ?? 6, (int) $m[1],
+            (int) $m[2], $this->whole('columns') ?? 4,
             $view + ['focal' => max(4.0, (float) $this->option('focal'))],
         );
         $out = $this->option('out') ?? getcwd().'/strip.png';
@@ -33,7 +37,10 @@ final class StripCommand extends ReelCommand
             throw new UserError('strip.out', "\"{$out}\" cannot be written.", 'Give a file in a folder that you may write in.');
         }
 
-        return $this->answer(['file' => $out, 'frames' => $frames, 'bytes' => strlen($png)], [sprintf('%s: %d frames.', $out, count($frames))]);
+        return $this->answer(
+            ['file' => $out, 'frames' => $frames, 'bytes' => strlen($png)],
+            [sprintf('%s: %d frames.', $out, count($frames))],
+        );
     }
 
     /** @return list<float>|null */

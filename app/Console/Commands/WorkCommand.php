@@ -24,6 +24,9 @@ final class WorkCommand extends Command
         $sleep = $this->option('sleep');
         Worker::begin(is_string($queue) ? $queue : 'render');
 
-        return $this->call('queue:work', ['--queue' => $queue, '--sleep' => $sleep, '--tries' => 2, '--timeout' => 300, '--memory' => 900, '--max-time' => 6 * 3600, '--quiet' => true]);
+        return $this->call('queue:work', [
+            '--queue' => $queue, '--sleep' => $sleep, '--tries' => 2, '--timeout' => 300, '--memory' => 900, '--max-time' => 6 * 3600,
+            '--quiet' => true,
+        ]);
     }
 }

@@ -13,17 +13,23 @@ use Illuminate\Support\Facades\DB;
 final class BeatAdd implements EditCommand
 {
     private const RULES = [
-        'start' => 'sometimes|integer|between:0,1000000', 'sourceIn' => 'sometimes|numeric|between:0,3600', 'sourceOut' => 'sometimes|nullable|numeric|between:0,3600',
-        'speed' => 'sometimes|numeric|between:0.05,20', 'loops' => 'sometimes|integer|between:1,10000', 'root' => 'sometimes|in:travel,spot',
-        'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240', 'settings' => 'sometimes|array|max:20',
-        'path' => 'sometimes|nullable|array|max:5', 'path.points' => 'required_with:path|array|min:1|max:200', 'path.points.*' => 'array|size:2', 'path.points.*.*' => 'numeric|between:-100000,100000',
-        'path.changes' => 'sometimes|nullable|array|max:50', 'path.changes.*.after' => 'required|integer|between:1,200', 'path.changes.*.style' => 'required|array|max:8', 'path.changes.*.style.*' => 'numeric',
+        'start' => 'sometimes|integer|between:0,1000000', 'sourceIn' => 'sometimes|numeric|between:0,3600',
+        'sourceOut' => 'sometimes|nullable|numeric|between:0,3600',
+        'speed' => 'sometimes|numeric|between:0.05,20', 'loops' => 'sometimes|integer|between:1,10000',
+        'root' => 'sometimes|in:travel,spot',
+        'join' => 'sometimes|in:carryOn,blend,cut', 'joinFrames' => 'sometimes|integer|between:0,240',
+        'settings' => 'sometimes|array|max:20',
+        'path' => 'sometimes|nullable|array|max:5', 'path.points' => 'required_with:path|array|min:1|max:200',
+        'path.points.*' => 'array|size:2', 'path.points.*.*' => 'numeric|between:-100000,100000',
+        'path.changes' => 'sometimes|nullable|array|max:50', 'path.changes.*.after' => 'required|integer|between:1,200',
+        'path.changes.*.style' => 'required|array|max:8', 'path.changes.*.style.*' => 'numeric',
         'path.arrive' => 'sometimes|nullable|integer|between:1,1000000', 'path.faceDeg' => 'sometimes|nullable|numeric|between:-3600,3600',
         'play' => 'sometimes|nullable|array|max:20', 'play.*' => 'sometimes|nullable',
     ];
 
     private const COLUMNS = [
-        'start' => 'start', 'sourceIn' => 'source_in', 'sourceOut' => 'source_out', 'speed' => 'speed', 'loops' => 'loops', 'root' => 'root',
+        'start' => 'start', 'sourceIn' => 'source_in', 'sourceOut' => 'source_out', 'speed' => 'speed', 'loops' => 'loops',
+        'root' => 'root',
         'join' => 'join_kind', 'joinFrames' => 'join_frames',
     ];
 
@@ -55,7 +61,8 @@ final class BeatAdd implements EditCommand
         }
         $in['start'] ??= $this->after($scene, (int) $item->id);
         $id = $scene->rows->insert('beats', self::columns($in) + [
-            'scene_id' => $scene->scene->id, 'item_id' => $item->id, 'asset_id' => $motion->id, 'settings' => json_encode((object) (is_array($in['settings'] ?? null) ? $in['settings'] : [])),
+            'scene_id' => $scene->scene->id, 'item_id' => $item->id, 'asset_id' => $motion->id,
+            'settings' => json_encode((object) (is_array($in['settings'] ?? null) ? $in['settings'] : [])),
         ] + self::shaped($in, null));
         $scene->remember($in['as'] ?? null, $id);
 
@@ -90,13 +97,19 @@ final class BeatAdd implements EditCommand
         if (array_key_exists('path', $in)) {
             $path = $in['path'];
             $out['path'] = is_array($path) ? json_encode(array_filter([
-                'points' => array_map(static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [], is_array($path['points'] ?? null) ? array_values($path['points']) : []),
-                'changes' => self::changes($path['changes'] ?? null, is_array($path['points'] ?? null) ? count($path['points']) : 0), 'arrive' => $path['arrive'] ?? null, 'faceDeg' => $path['faceDeg'] ?? null,
+                'points' => array_map(
+                    static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [],
+                    is_array($path['points'] ?? null) ? array_values($path['points']) : [],
+                ),
+                'changes' => self::changes($path['changes'] ?? null, is_array($path['points'] ?? null) ? count($path['points']) : 0),
+                'arrive' => $path['arrive'] ?? null, 'faceDeg' => $path['faceDeg'] ?? null,
             ], static fn (mixed $v): bool => $v !== null)) : null;
         }
         if (array_key_exists('play', $in)) {
             $before = $playBefore === null ? [] : json_decode($playBefore, true);
-            $play = is_array($in['play']) ? array_filter($in['play'] + (is_array($before) ? $before : []), static fn (mixed $v): bool => $v !== null) : [];
+            $play = is_array($in['play'])
+                ? array_filter($in['play'] + (is_array($before) ? $before : []), static fn (mixed $v): bool => $v !== null)
+                : [];
             $out['play'] = $play === [] ? null : json_encode($play);
         }
 
@@ -109,7 +122,10 @@ final class BeatAdd implements EditCommand
         $out = [];
         foreach (is_array($given) ? $given : [] as $c) {
             if (is_array($c) && is_array($c['style'] ?? null) && $c['style'] !== []) {
-                $out[] = ['after' => (int) (is_numeric($c['after'] ?? null) ? $c['after'] : 0), 'style' => array_map(floatval(...), array_filter($c['style'], is_numeric(...)))];
+                $out[] = [
+                    'after' => (int) (is_numeric($c['after'] ?? null) ? $c['after'] : 0),
+                    'style' => array_map(floatval(...), array_filter($c['style'], is_numeric(...))),
+                ];
             }
         }
 

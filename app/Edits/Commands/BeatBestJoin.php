@@ -47,8 +47,15 @@ final class BeatBestJoin implements EditCommand
         foreach ($lane->segments as $k => $s) {
             if ($s->beat === $beat && $k > 0) {
                 $before = $lane->segments[$k - 1];
-                if ($before->from->loops > 1 || $before->from->play->toArray() !== [] || $s->from->path !== null || $before->from->path !== null || $s->from->play->toArray() !== []) {
-                    throw new UserError('join.plain', 'The best joint is found between beats that play their motions plainly once.', 'Take loops, paths and play settings of both away first.');
+                if (
+                    $before->from->loops > 1 || $before->from->play->toArray() !== [] || $s->from->path !== null
+                        || $before->from->path !== null || $s->from->play->toArray() !== []
+                ) {
+                    throw new UserError(
+                        'join.plain',
+                        'The best joint is found between beats that play their motions plainly once.',
+                        'Take loops, paths and play settings of both away first.',
+                    );
                 }
 
                 return [$before, $s];
@@ -63,6 +70,11 @@ final class BeatBestJoin implements EditCommand
         $end = $before->from->sourceOut ?? $before->table->seconds();
         $last = $segment->from->sourceOut ?? $segment->table->seconds();
 
-        return (new JoinFinder($lane->figure))->best($before->table, [max($before->in + 0.3, $end - self::GIVE), $end], $segment->table, [$segment->in, min($last - 0.3, $segment->in + self::GIVE)]);
+        return (new JoinFinder($lane->figure))->best(
+            $before->table,
+            [max($before->in + 0.3, $end - self::GIVE), $end],
+            $segment->table,
+            [$segment->in, min($last - 0.3, $segment->in + self::GIVE)],
+        );
     }
 }

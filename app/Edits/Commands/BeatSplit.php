@@ -31,7 +31,11 @@ final class BeatSplit implements EditCommand
         }
         $at = (int) $in['frame'] - (int) $beat->start;
         if ($at < 1 || $end === null || $in['frame'] >= $end) {
-            throw new UserError('beat.split', "Frame {$in['frame']} is not inside this beat.", 'Put the playhead between its first and its last frame.');
+            throw new UserError(
+                'beat.split',
+                "Frame {$in['frame']} is not inside this beat.",
+                'Put the playhead between its first and its last frame.',
+            );
         }
         $play = json_decode((string) $beat->play, true);
         $play = is_array($play) ? $play : [];

@@ -13,8 +13,10 @@ use Illuminate\Support\Facades\DB;
 final class CameraAdd implements EditCommand
 {
     public const POSE = [
-        'position' => 'required|array|size:3', 'position.*' => 'numeric|between:-10000,10000', 'rotation' => 'required|array|size:4', 'rotation.*' => 'numeric|between:-1.001,1.001',
-        'focalMm' => 'sometimes|numeric|between:4,1200', 'focusMetres' => 'sometimes|nullable|numeric|between:0.05,10000', 'fStop' => 'sometimes|numeric|between:0.7,64',
+        'position' => 'required|array|size:3', 'position.*' => 'numeric|between:-10000,10000', 'rotation' => 'required|array|size:4',
+        'rotation.*' => 'numeric|between:-1.001,1.001',
+        'focalMm' => 'sometimes|numeric|between:4,1200', 'focusMetres' => 'sometimes|nullable|numeric|between:0.05,10000',
+        'fStop' => 'sometimes|numeric|between:0.7,64',
         'ease' => 'sometimes|in:linear,in,out,inOut,hold',
     ];
 
@@ -26,7 +28,8 @@ final class CameraAdd implements EditCommand
     public function rules(): array
     {
         return self::POSE + [
-            'letter' => 'sometimes|string|regex:/^[A-Z]{1,2}$/', 'name' => 'sometimes|nullable|string|max:80', 'frame' => 'sometimes|integer|between:0,1000000',
+            'letter' => 'sometimes|string|regex:/^[A-Z]{1,2}$/', 'name' => 'sometimes|nullable|string|max:80',
+            'frame' => 'sometimes|integer|between:0,1000000',
             'sensorWidthMm' => 'sometimes|numeric|between:1,200', 'sensorHeightMm' => 'sometimes|numeric|between:1,200',
         ];
     }
@@ -38,11 +41,14 @@ final class CameraAdd implements EditCommand
             throw new UserError('camera.letter', "There is already a camera {$letter}.", 'Choose another letter.');
         }
         $id = $scene->rows->insert('cameras', [
-            'scene_id' => $scene->scene->id, 'letter' => $letter, 'name' => (string) ($in['name'] ?? ''), 'sensor_width_mm' => $in['sensorWidthMm'] ?? 36.0,
+            'scene_id' => $scene->scene->id, 'letter' => $letter, 'name' => (string) ($in['name'] ?? ''),
+            'sensor_width_mm' => $in['sensorWidthMm'] ?? 36.0,
             'sensor_height_mm' => $in['sensorHeightMm'] ?? 24.0, 'keys' => json_encode([self::key($in)]),
         ]);
         if (! DB::table('shots')->where('scene_id', $scene->scene->id)->exists()) {
-            $scene->rows->insert('shots', ['scene_id' => $scene->scene->id, 'camera_id' => $id, 'sort' => 10, 'in_frame' => 0, 'out_frame' => null]);
+            $scene->rows->insert('shots', [
+                'scene_id' => $scene->scene->id, 'camera_id' => $id, 'sort' => 10, 'in_frame' => 0, 'out_frame' => null,
+            ]);
         }
         $scene->remember($in['as'] ?? null, $id);
 
@@ -66,7 +72,8 @@ final class CameraAdd implements EditCommand
         $p = $in['position'];
 
         return [
-            'frame' => (int) ($in['frame'] ?? 0), 'position' => array_map(floatval(...), $p), 'rotation' => array_map(static fn (float|int $v): float => $v / $l, $q),
+            'frame' => (int) ($in['frame'] ?? 0), 'position' => array_map(floatval(...), $p),
+            'rotation' => array_map(static fn (float|int $v): float => $v / $l, $q),
             'focalMm' => (float) ($in['focalMm'] ?? 35.0), 'focusMetres' => isset($in['focusMetres']) ? (float) $in['focusMetres'] : null,
             'fStop' => (float) ($in['fStop'] ?? 4.0), 'ease' => $in['ease'] ?? 'inOut',
         ];

@@ -18,8 +18,10 @@ final class CameraSet implements EditCommand
     public function rules(): array
     {
         return [
-            'camera' => 'required', 'name' => 'sometimes|nullable|string|max:80', 'sensorWidthMm' => 'sometimes|numeric|between:1,200', 'sensorHeightMm' => 'sometimes|numeric|between:1,200',
-            'focalMm' => 'sometimes|numeric|between:4,1200', 'fStop' => 'sometimes|numeric|between:0.7,64', 'focusMetres' => 'sometimes|nullable|numeric|between:0.05,10000',
+            'camera' => 'required', 'name' => 'sometimes|nullable|string|max:80', 'sensorWidthMm' => 'sometimes|numeric|between:1,200',
+            'sensorHeightMm' => 'sometimes|numeric|between:1,200',
+            'focalMm' => 'sometimes|numeric|between:4,1200', 'fStop' => 'sometimes|numeric|between:0.7,64',
+            'focusMetres' => 'sometimes|nullable|numeric|between:0.05,10000',
         ];
     }
 

@@ -28,7 +28,11 @@ final class CameraUnkey implements EditCommand
         $keys = is_array($keys) ? $keys : [];
         $left = array_values(array_filter($keys, static fn (array $k): bool => $k['frame'] !== (int) $in['frame']));
         if (count($left) === count($keys)) {
-            throw new UserError('camera.no-key', "Camera {$camera->letter} has no key at frame {$in['frame']}.", 'Go to a frame that has one.');
+            throw new UserError(
+                'camera.no-key',
+                "Camera {$camera->letter} has no key at frame {$in['frame']}.",
+                'Go to a frame that has one.',
+            );
         }
         if ($left === []) {
             throw new UserError('camera.last-key', "Camera {$camera->letter} needs at least one key.", 'Remove the camera instead.');

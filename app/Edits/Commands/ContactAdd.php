@@ -12,12 +12,18 @@ use App\Exceptions\UserError;
 final class ContactAdd implements EditCommand
 {
     public const RULES = [
-        'effector' => 'sometimes|in:hips,footL,footR,head,handL,handR,look', 'target' => 'sometimes|nullable', 'mount' => 'sometimes|nullable|string|max:80',
-        'offset' => 'sometimes|array|size:3', 'offset.*' => 'numeric|between:-100000,100000', 'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000',
-        'easeIn' => 'sometimes|integer|between:0,240', 'easeOut' => 'sometimes|integer|between:0,240', 'turn' => 'sometimes|in:keep,follow,match',
+        'effector' => 'sometimes|in:hips,footL,footR,head,handL,handR,look', 'target' => 'sometimes|nullable',
+        'mount' => 'sometimes|nullable|string|max:80',
+        'offset' => 'sometimes|array|size:3', 'offset.*' => 'numeric|between:-100000,100000',
+        'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000',
+        'easeIn' => 'sometimes|integer|between:0,240', 'easeOut' => 'sometimes|integer|between:0,240',
+        'turn' => 'sometimes|in:keep,follow,match',
     ];
 
-    private const COLUMNS = ['effector' => 'effector', 'from' => 'from_frame', 'to' => 'to_frame', 'easeIn' => 'ease_in', 'easeOut' => 'ease_out', 'turn' => 'turn'];
+    private const COLUMNS = [
+        'effector' => 'effector', 'from' => 'from_frame', 'to' => 'to_frame', 'easeIn' => 'ease_in', 'easeOut' => 'ease_out',
+        'turn' => 'turn',
+    ];
 
     public function name(): string
     {
@@ -26,7 +32,10 @@ final class ContactAdd implements EditCommand
 
     public function rules(): array
     {
-        return ['item' => 'required', 'effector' => 'required|in:hips,footL,footR,head,handL,handR,look', 'from' => 'required|integer|between:0,1000000'] + self::RULES;
+        return [
+            'item' => 'required', 'effector' => 'required|in:hips,footL,footR,head,handL,handR,look',
+            'from' => 'required|integer|between:0,1000000',
+        ] + self::RULES;
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -36,7 +45,11 @@ final class ContactAdd implements EditCommand
             throw new UserError('contact.not-performer', "\"{$item->name}\" is not a performer.", 'Choose a performer.');
         }
         if (! isset($in['target']) && ! isset($in['offset'])) {
-            throw new UserError('contact.where', 'A contact needs a place: a thing, or a point of the scene.', 'Give "target", or "offset" as x, y, z.');
+            throw new UserError(
+                'contact.where',
+                'A contact needs a place: a thing, or a point of the scene.',
+                'Give "target", or "offset" as x, y, z.',
+            );
         }
         $values = self::columns($scene, $in) + ['scene_id' => $scene->scene->id, 'item_id' => $item->id, 'offset' => '[0,0,0]'];
         self::check((int) $values['from_frame'], $values['to_frame'] ?? null);

@@ -24,7 +24,10 @@ final class ContactSet implements EditCommand
     {
         $row = $scene->find('contacts', $in['contact']);
         $values = ContactAdd::columns($scene, $in);
-        ContactAdd::check((int) ($values['from_frame'] ?? $row->from_frame), array_key_exists('to_frame', $values) ? $values['to_frame'] : $row->to_frame);
+        ContactAdd::check(
+            (int) ($values['from_frame'] ?? $row->from_frame),
+            array_key_exists('to_frame', $values) ? $values['to_frame'] : $row->to_frame,
+        );
         if ($values !== []) {
             $scene->rows->update('contacts', (int) $row->id, $values);
         }

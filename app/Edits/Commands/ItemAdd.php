@@ -19,9 +19,12 @@ final class ItemAdd implements EditCommand
     public function rules(): array
     {
         return [
-            'asset' => 'required', 'name' => 'sometimes|string|max:80', 'position' => 'sometimes|array|size:3', 'position.*' => 'numeric|between:-10000,10000',
-            'near' => 'sometimes|array|size:2', 'near.*' => 'numeric|between:-10000,10000', 'facing' => 'sometimes|array|size:2', 'facing.*' => 'numeric',
-            'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000', 'home' => 'sometimes|boolean', 'tape' => 'sometimes|integer|between:0,7',
+            'asset' => 'required', 'name' => 'sometimes|string|max:80', 'position' => 'sometimes|array|size:3',
+            'position.*' => 'numeric|between:-10000,10000',
+            'near' => 'sometimes|array|size:2', 'near.*' => 'numeric|between:-10000,10000', 'facing' => 'sometimes|array|size:2',
+            'facing.*' => 'numeric',
+            'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000',
+            'home' => 'sometimes|boolean', 'tape' => 'sometimes|integer|between:0,7',
         ];
     }
 
@@ -33,8 +36,10 @@ final class ItemAdd implements EditCommand
         }
         $place = $this->place($scene, $asset->id, $asset->kind, $in);
         $id = $scene->rows->insert('items', [
-            'scene_id' => $scene->scene->id, 'kind' => $asset->kind, 'asset_id' => $asset->id, 'name' => $scene->freeName(is_string($in['name'] ?? null) ? $in['name'] : self::shortName($asset->name, $asset->kind)),
-            'tape' => $in['tape'] ?? $this->tape($scene), 'x' => $place[0], 'y' => $place[1], 'z' => $place[2], 'heading_deg' => $this->heading($place, $in), 'scale' => $in['scale'] ?? 1.0,
+            'scene_id' => $scene->scene->id, 'kind' => $asset->kind, 'asset_id' => $asset->id,
+            'name' => $scene->freeName(is_string($in['name'] ?? null) ? $in['name'] : self::shortName($asset->name, $asset->kind)),
+            'tape' => $in['tape'] ?? $this->tape($scene), 'x' => $place[0], 'y' => $place[1], 'z' => $place[2],
+            'heading_deg' => $this->heading($place, $in), 'scale' => $in['scale'] ?? 1.0,
         ]);
         $scene->remember($in['as'] ?? null, $id);
 

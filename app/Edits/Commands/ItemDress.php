@@ -27,8 +27,12 @@ final class ItemDress implements EditCommand
     public function rules(): array
     {
         return [
-            'item' => 'required', 'surface' => 'sometimes|string|max:200', 'at' => 'sometimes|array', 'at.material' => 'required_with:at|string|max:190', 'at.colour' => 'sometimes|nullable|array|size:3', 'at.colour.*' => 'numeric|between:0,4', 'colour' => ['sometimes', 'nullable', 'regex:/^#[0-9a-fA-F]{6}$/'], 'finish' => 'sometimes|nullable|in:'.implode(',', array_keys(Wish::FINISHES)),
-            'picture' => 'sometimes|nullable', 'variant' => 'sometimes|nullable|string|max:80', 'metres' => 'sometimes|numeric|between:0.01,100', 'all' => 'sometimes|boolean', 'reset' => 'sometimes|boolean',
+            'item' => 'required', 'surface' => 'sometimes|string|max:200', 'at' => 'sometimes|array',
+            'at.material' => 'required_with:at|string|max:190', 'at.colour' => 'sometimes|nullable|array|size:3',
+            'at.colour.*' => 'numeric|between:0,4', 'colour' => ['sometimes', 'nullable', 'regex:/^#[0-9a-fA-F]{6}$/'],
+            'finish' => 'sometimes|nullable|in:'.implode(',', array_keys(Wish::FINISHES)),
+            'picture' => 'sometimes|nullable', 'variant' => 'sometimes|nullable|string|max:80',
+            'metres' => 'sometimes|numeric|between:0.01,100', 'all' => 'sometimes|boolean', 'reset' => 'sometimes|boolean',
         ];
     }
 
@@ -51,12 +55,22 @@ final class ItemDress implements EditCommand
         }
         $reset = ($in['reset'] ?? false) === true;
         if (! $reset && ($given === [] || $key === '')) {
-            throw new UserError('dress.nothing', 'It is not said which surface is to change, or how.', 'Give "surface", and "colour", "finish" or "picture".');
+            throw new UserError(
+                'dress.nothing',
+                'It is not said which surface is to change, or how.',
+                'Give "surface", and "colour", "finish" or "picture".',
+            );
         }
         // What a new version no longer has can still be given back.
-        $name = $reset || $key === '' ? '' : ($key === Wish::WHOLE ? $this->variant($item, $in['variant'] ?? null) : $this->named($item, $key));
+        $name = $reset || $key === ''
+            ? ''
+            : ($key === Wish::WHOLE ? $this->variant($item, $in['variant'] ?? null) : $this->named($item, $key));
         foreach ($this->meant($item, ($in['all'] ?? false) === true) as $one) {
-            $scene->rows->update('items', (int) $one->id, ['surfaces' => $this->changed(is_string($one->surfaces) ? $one->surfaces : '', $key, $given, $reset)]);
+            $scene->rows->update(
+                'items',
+                (int) $one->id,
+                ['surfaces' => $this->changed(is_string($one->surfaces) ? $one->surfaces : '', $key, $given, $reset)],
+            );
         }
 
         return $reset ? "Give {$item->name} its own surfaces back" : "Dress {$item->name}, {$name}";
@@ -65,14 +79,20 @@ final class ItemDress implements EditCommand
     /** @return list<stdClass> */
     private function meant(stdClass $item, bool $all): array
     {
-        return $all ? array_values(DB::table('items')->where('scene_id', $item->scene_id)->where('asset_id', $item->asset_id)->orderBy('id')->get()->all()) : [$item];
+        return $all ? array_values(
+            DB::table('items')->where('scene_id', $item->scene_id)->where('asset_id', $item->asset_id)->orderBy('id')->get()->all()
+        ) : [$item];
     }
 
     private function picture(EditContext $scene, mixed $ref): int
     {
         $asset = $scene->asset($ref);
         if ($asset->kind !== 'picture') {
-            throw new UserError('dress.no-picture', "\"{$asset->name}\" is a {$asset->kind}, not a picture.", 'Choose one from the shelf of pictures, or drop one in.');
+            throw new UserError(
+                'dress.no-picture',
+                "\"{$asset->name}\" is a {$asset->kind}, not a picture.",
+                'Choose one from the shelf of pictures, or drop one in.',
+            );
         }
 
         return $asset->id;
@@ -80,7 +100,11 @@ final class ItemDress implements EditCommand
 
     private function blob(stdClass $item): string
     {
-        return AssetVersion::query()->when($item->pinned_version_id !== null, static fn ($q) => $q->where('id', $item->pinned_version_id), static fn ($q) => $q->where('asset_id', $item->asset_id)->orderByDesc('number'))->firstOrFail()->blob;
+        return AssetVersion::query()->when(
+            $item->pinned_version_id !== null,
+            static fn ($q) => $q->where('id', $item->pinned_version_id),
+            static fn ($q) => $q->where('asset_id', $item->asset_id)->orderByDesc('number'),
+        )->firstOrFail()->blob;
     }
 
     /** @return list<array{key: string, name: string, colour: string, picture: bool, share: float}> of the variant that it wears */
@@ -96,7 +120,11 @@ final class ItemDress implements EditCommand
     {
         $names = array_column(app(Dresser::class)->variants($this->blob($item)), 'name');
         if ($wanted !== null && ! in_array($wanted, $names, true)) {
-            throw new UserError('dress.variant', sprintf('"%s" has no variant "%s".', $item->name, is_string($wanted) ? $wanted : '?'), $names === [] ? 'Its file offers none.' : 'It has: '.implode(', ', $names).'.');
+            throw new UserError(
+                'dress.variant',
+                sprintf('"%s" has no variant "%s".', $item->name, is_string($wanted) ? $wanted : '?'),
+                $names === [] ? 'Its file offers none.' : 'It has: '.implode(', ', $names).'.',
+            );
         }
 
         return is_string($wanted) ? lcfirst($wanted) : 'as its file has it';
@@ -110,7 +138,9 @@ final class ItemDress implements EditCommand
     private function pointedAt(stdClass $item, array $at): string
     {
         $worn = json_decode(is_string($item->surfaces) ? $item->surfaces : '', true);
-        $seen = is_array($at['colour'] ?? null) ? Oklab::of([(float) $at['colour'][0], (float) $at['colour'][1], (float) $at['colour'][2]]) : null;
+        $seen = is_array($at['colour'] ?? null)
+            ? Oklab::of([(float) $at['colour'][0], (float) $at['colour'][1], (float) $at['colour'][2]])
+            : null;
         $best = ['', INF];
         foreach ($this->surfaces($item) as $s) {
             $material = preg_replace('/#[0-9a-f]{6}$/', '', $s['key']);
@@ -134,7 +164,11 @@ final class ItemDress implements EditCommand
                 return lcfirst($s['name']);
             }
         }
-        throw new UserError('dress.surface', "\"{$item->name}\" has no surface \"{$key}\".", 'It has: '.implode(', ', array_slice(array_column($all, 'key'), 0, 12)).'.');
+        throw new UserError(
+            'dress.surface',
+            "\"{$item->name}\" has no surface \"{$key}\".",
+            'It has: '.implode(', ', array_slice(array_column($all, 'key'), 0, 12)).'.',
+        );
     }
 
     /** @param  array<string, mixed>  $given */

@@ -24,8 +24,18 @@ final class ItemDuplicate implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $item = $scene->find('items', $in['item']);
-        [$x, $z] = $scene->clearOf((float) $item->x + 0.8, (float) $item->z, $item->kind === 'performer' ? 0.35 : $scene->radius((int) $item->asset_id));
-        $values = ['x' => $x, 'z' => $z, 'y' => $item->kind === 'set' ? $item->y : $scene->ground($x, $z, null, (float) $item->y + 1.0) + $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) $item->scale, 'name' => $scene->freeName($item->name)] + (array) $item;
+        [$x, $z] = $scene->clearOf(
+            (float) $item->x + 0.8,
+            (float) $item->z,
+            $item->kind === 'performer' ? 0.35 : $scene->radius((int) $item->asset_id),
+        );
+        $values = [
+            'x' => $x,
+            'z' => $z,
+            'y' => $item->kind === 'set' ? $item->y : $scene->ground($x, $z, null, (float) $item->y + 1.0)
+                + $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) $item->scale,
+            'name' => $scene->freeName($item->name),
+        ] + (array) $item;
         unset($values['id']);
         $id = $scene->rows->insert('items', $values);
         foreach (DB::table('beats')->where('item_id', $item->id)->orderBy('id')->get() as $beat) {

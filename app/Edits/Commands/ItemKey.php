@@ -20,8 +20,10 @@ final class ItemKey implements EditCommand
     public function rules(): array
     {
         return [
-            'item' => 'required', 'frame' => 'required|integer|between:0,1000000', 'position' => 'sometimes|array|size:3', 'position.*' => 'numeric|between:-100000,100000',
-            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-3600,3600', 'rotation' => 'sometimes|array|size:4', 'rotation.*' => 'numeric|between:-1.01,1.01', 'ease' => 'sometimes|in:linear,in,out,inOut,hold',
+            'item' => 'required', 'frame' => 'required|integer|between:0,1000000', 'position' => 'sometimes|array|size:3',
+            'position.*' => 'numeric|between:-100000,100000',
+            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-3600,3600', 'rotation' => 'sometimes|array|size:4',
+            'rotation.*' => 'numeric|between:-1.01,1.01', 'ease' => 'sometimes|in:linear,in,out,inOut,hold',
             'unkey' => 'sometimes|boolean',
         ];
     }
@@ -30,12 +32,23 @@ final class ItemKey implements EditCommand
     {
         $item = $scene->find('items', $in['item']);
         if ($item->kind === 'performer') {
-            throw new UserError('move.performer', "\"{$item->name}\" is a performer and moves by motions.", 'Give the performer a walk, or carry the performer.');
+            throw new UserError(
+                'move.performer',
+                "\"{$item->name}\" is a performer and moves by motions.",
+                'Give the performer a walk, or carry the performer.',
+            );
         }
         $old = $item->moves === null ? null : json_decode($item->moves, true);
-        $keys = is_array($old) ? array_values(array_filter($old, static fn (mixed $k): bool => is_array($k) && $k['frame'] !== (int) $in['frame'])) : [];
+        $keys = is_array($old)
+            ? array_values(array_filter($old, static fn (mixed $k): bool => is_array($k) && $k['frame'] !== (int) $in['frame']))
+            : [];
         if (! ($in['unkey'] ?? false)) {
-            $keys[] = ['frame' => (int) $in['frame'], 'position' => self::floats($in['position'] ?? [$item->x, $item->y, $item->z]), 'rotation' => $this->rotation($in, (float) $item->heading_deg), 'ease' => $in['ease'] ?? 'inOut'];
+            $keys[] = [
+                'frame' => (int) $in['frame'],
+                'position' => self::floats($in['position'] ?? [$item->x, $item->y, $item->z]),
+                'rotation' => $this->rotation($in, (float) $item->heading_deg),
+                'ease' => $in['ease'] ?? 'inOut',
+            ];
         }
         usort($keys, static fn (array $a, array $b): int => $a['frame'] <=> $b['frame']);
         $scene->rows->update('items', (int) $item->id, ['moves' => $keys === [] ? null : json_encode($keys)]);

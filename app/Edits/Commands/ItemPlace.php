@@ -19,8 +19,10 @@ final class ItemPlace implements EditCommand
     {
         return [
             'item' => 'required', 'position' => 'sometimes|array|size:3', 'position.*' => 'numeric|between:-10000,10000',
-            'x' => 'sometimes|numeric|between:-10000,10000', 'y' => 'sometimes|numeric|between:-10000,10000', 'z' => 'sometimes|numeric|between:-10000,10000',
-            'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000', 'land' => 'sometimes|boolean',
+            'x' => 'sometimes|numeric|between:-10000,10000', 'y' => 'sometimes|numeric|between:-10000,10000',
+            'z' => 'sometimes|numeric|between:-10000,10000',
+            'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000',
+            'land' => 'sometimes|boolean',
         ];
     }
 
@@ -40,7 +42,8 @@ final class ItemPlace implements EditCommand
         if (($in['land'] ?? false) === true) {
             $x = (float) ($values['x'] ?? $item->x);
             $z = (float) ($values['z'] ?? $item->z);
-            $values['y'] = $scene->ground($x, $z, (int) $item->id) + $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) ($in['scale'] ?? $item->scale);
+            $values['y'] = $scene->ground($x, $z, (int) $item->id) + $scene->rise((int) $item->asset_id, (string) $item->kind)
+                * (float) ($in['scale'] ?? $item->scale);
         }
         if (isset($in['headingDeg'])) {
             $values['heading_deg'] = fmod((float) $in['headingDeg'], 360.0);
@@ -52,6 +55,7 @@ final class ItemPlace implements EditCommand
             $scene->rows->update('items', (int) $item->id, $values);
         }
 
-        return (array_intersect_key($values, ['x' => 1, 'y' => 1, 'z' => 1]) !== [] ? 'Move' : (isset($values['scale']) ? 'Grow' : 'Turn'))." {$item->name}";
+        return (array_intersect_key($values, ['x' => 1, 'y' => 1, 'z' => 1]) !== [] ? 'Move' : (isset($values['scale']) ? 'Grow' : 'Turn'))
+            ." {$item->name}";
     }
 }

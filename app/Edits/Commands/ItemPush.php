@@ -29,7 +29,8 @@ final class ItemPush implements EditCommand
     public function rules(): array
     {
         return [
-            'item' => 'required', 'by' => 'required', 'points' => 'required|array|min:1|max:200', 'points.*' => 'array|size:2', 'points.*.*' => 'numeric|between:-100000,100000',
+            'item' => 'required', 'by' => 'required', 'points' => 'required|array|min:1|max:200', 'points.*' => 'array|size:2',
+            'points.*.*' => 'numeric|between:-100000,100000',
             'start' => 'sometimes|integer|between:0,1000000', 'speed' => 'sometimes|numeric|between:0.3,2',
         ];
     }
@@ -44,33 +45,57 @@ final class ItemPush implements EditCommand
             throw new UserError('push.not-performer', "\"{$who->name}\" is not a performer.", 'Choose a performer.');
         }
         if (! isset($mounts['gripL'], $mounts['gripR'])) {
-            throw new UserError('push.no-grips', "\"{$item->name}\" has no grips to push it by.", 'Choose a thing with mounts gripL and gripR.');
+            throw new UserError(
+                'push.no-grips',
+                "\"{$item->name}\" has no grips to push it by.",
+                'Choose a thing with mounts gripL and gripR.',
+            );
         }
         $vehicle = Vehicle::of($digest);
-        $place = Placement::standing([(float) $item->x, (float) $item->y, (float) $item->z], (float) $item->heading_deg, (float) $item->scale);
-        $grip = [($mounts['gripL']['position'][0] + $mounts['gripR']['position'][0]) / 2, 0.0, ($mounts['gripL']['position'][2] + $mounts['gripR']['position'][2]) / 2];
+        $place = Placement::standing(
+            [(float) $item->x, (float) $item->y, (float) $item->z],
+            (float) $item->heading_deg,
+            (float) $item->scale,
+        );
+        $grip = [
+            ($mounts['gripL']['position'][0] + $mounts['gripR']['position'][0]) / 2, 0.0,
+            ($mounts['gripL']['position'][2] + $mounts['gripR']['position'][2]) / 2,
+        ];
         $back = [-sin($vehicle->forward), 0.0, -cos($vehicle->forward)];
         $height = (float) ($scene->digest((int) $who->asset_id)['bounds'][1][1] ?? 1.7) * (float) $who->scale;
         $arms = self::ARMS * $height / 1.7 / $place->scale;
         $behind = $place->point([$grip[0] + $back[0] * $arms, 0.0, $grip[2] + $back[2] * $arms]);
         $axle = $place->point([$vehicle->rear[0], 0.0, $vehicle->rear[1]]);
         $gap = hypot($axle[0] - $behind[0], $axle[2] - $behind[2]);
-        $points = array_map(static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [], array_values((array) $in['points']));
+        $points = array_map(
+            static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [],
+            array_values((array) $in['points']),
+        );
         $walk = $this->shortened([[$axle[0], $axle[2]], ...$points], $gap);
         $facing = rad2deg(atan2($axle[0] - $behind[0], $axle[2] - $behind[2]));
         $when = isset($in['start']) ? ['start' => $in['start']] : [];
         if (! $this->standsThere($scene, (int) $who->id, $behind, $facing)) {
-            (new BeatAdd)->apply($scene, ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => [[$behind[0], $behind[2]]], 'faceDeg' => $facing]] + $when);
+            (new BeatAdd)->apply(
+                $scene,
+                ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => [[$behind[0], $behind[2]]], 'faceDeg' => $facing]] + $when,
+            );
             $when = [];
         }
-        (new BeatAdd)->apply($scene, ['item' => $who->id, 'motion' => 'walk', 'path' => ['points' => $walk], 'settings' => ['speed' => $in['speed'] ?? 0.85, 'lean' => 15], 'as' => '$push'] + $when);
+        (new BeatAdd)->apply(
+            $scene,
+            [
+                'item' => $who->id, 'motion' => 'walk', 'path' => ['points' => $walk],
+                'settings' => ['speed' => $in['speed'] ?? 0.85, 'lean' => 15], 'as' => '$push',
+            ] + $when,
+        );
         $scene->rows->update('items', (int) $item->id, ['route' => json_encode(['points' => $points, 'by' => "i{$who->id}"])]);
         $beat = $scene->find('beats', '$push');
         // The last half second is the stand after the last step: hands may leave by then.
         $end = $scene->compiled()->lanes["i{$who->id}"]->end() - 0.5 * $scene->compiled()->document->rate->perSecond();
         foreach (['L', 'R'] as $side) {
             (new ContactAdd)->apply($scene, [
-                'item' => $who->id, 'effector' => "hand{$side}", 'target' => $item->id, 'mount' => "grip{$side}", 'from' => (int) $beat->start, 'to' => (int) ceil($end), 'easeIn' => 14, 'easeOut' => 14, 'turn' => 'match',
+                'item' => $who->id, 'effector' => "hand{$side}", 'target' => $item->id, 'mount' => "grip{$side}",
+                'from' => (int) $beat->start, 'to' => (int) ceil($end), 'easeIn' => 14, 'easeOut' => 14, 'turn' => 'match',
             ]);
         }
 

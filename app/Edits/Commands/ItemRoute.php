@@ -19,8 +19,10 @@ final class ItemRoute implements EditCommand
     public function rules(): array
     {
         return [
-            'item' => 'required', 'points' => 'sometimes|nullable|array|max:200', 'points.*' => 'array|size:2', 'points.*.*' => 'numeric|between:-100000,100000',
-            'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000', 'speed' => 'sometimes|numeric|between:0.05,60', 'by' => 'sometimes|nullable',
+            'item' => 'required', 'points' => 'sometimes|nullable|array|max:200', 'points.*' => 'array|size:2',
+            'points.*.*' => 'numeric|between:-100000,100000',
+            'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000',
+            'speed' => 'sometimes|numeric|between:0.05,60', 'by' => 'sometimes|nullable',
         ];
     }
 
@@ -28,7 +30,11 @@ final class ItemRoute implements EditCommand
     {
         $item = $scene->find('items', $in['item']);
         if ($item->kind === 'performer') {
-            throw new UserError('route.performer', "\"{$item->name}\" is a performer, who walks along a path.", 'Give a walk of the performer a path.');
+            throw new UserError(
+                'route.performer',
+                "\"{$item->name}\" is a performer, who walks along a path.",
+                'Give a walk of the performer a path.',
+            );
         }
         $before = $item->route === null ? null : json_decode($item->route, true);
         if (array_key_exists('points', $in) && $in['points'] === null) {
@@ -38,7 +44,10 @@ final class ItemRoute implements EditCommand
         }
         $by = isset($in['by']) ? 'i'.$scene->find('items', $in['by'])->id : null;
         $route = array_filter([
-            'points' => is_array($in['points'] ?? null) ? array_map(static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [], array_values($in['points'])) : null,
+            'points' => is_array($in['points'] ?? null) ? array_map(
+                static fn (mixed $p): array => is_array($p) ? array_map(floatval(...), array_values($p)) : [],
+                array_values($in['points']),
+            ) : null,
             'from' => $in['from'] ?? null, 'to' => $in['to'] ?? null, 'speed' => $in['speed'] ?? null, 'by' => $by,
         ], static fn (mixed $v): bool => $v !== null) + (is_array($before) ? $before : []) + ['points' => []];
         foreach (['to', 'by'] as $key) {

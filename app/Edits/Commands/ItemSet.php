@@ -20,7 +20,14 @@ final class ItemSet implements EditCommand
 
     public function rules(): array
     {
-        return ['item' => 'required', 'name' => 'sometimes|string|min:1|max:80', 'tape' => 'sometimes|integer|between:0,7', 'version' => 'sometimes|nullable|integer|min:1', 'cloth' => 'sometimes|nullable|array', 'cloth.kind' => 'required_with:cloth|in:'.implode(',', array_keys(ClothKind::ALL))] + self::numbers();
+        return [
+            'item' => 'required',
+            'name' => 'sometimes|string|min:1|max:80',
+            'tape' => 'sometimes|integer|between:0,7',
+            'version' => 'sometimes|nullable|integer|min:1',
+            'cloth' => 'sometimes|nullable|array',
+            'cloth.kind' => 'required_with:cloth|in:'.implode(',', array_keys(ClothKind::ALL)),
+        ] + self::numbers();
     }
 
     /** @return array<string, string> */
@@ -37,30 +44,49 @@ final class ItemSet implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $item = $scene->find('items', $in['item']);
-        if (isset($in['name']) && DB::table('items')->where('scene_id', $scene->scene->id)->where('name', $in['name'])->where('id', '!=', $item->id)->exists()) {
+        if (
+            isset($in['name']) && DB::table('items')->where('scene_id', $scene->scene->id)->where('name', $in['name'])
+                ->where('id', '!=', $item->id)->exists()
+        ) {
             throw new UserError('item.name-taken', "Something else in this scene is called \"{$in['name']}\".", 'Choose another name.');
         }
         $changes = array_intersect_key($in, ['name' => 1, 'tape' => 1]);
         if (array_key_exists('version', $in)) {
-            $version = $in['version'] === null ? null : DB::table('asset_versions')->where('asset_id', $item->asset_id)->where('number', $in['version'])->value('id');
+            $version = $in['version'] === null
+                ? null
+                : DB::table('asset_versions')->where('asset_id', $item->asset_id)->where('number', $in['version'])->value('id');
             if ($in['version'] !== null && $version === null) {
-                throw new UserError('item.version', "\"{$item->name}\" has no version {$in['version']}.", 'Choose one that the kit lists, or let it follow the newest.');
+                throw new UserError(
+                    'item.version',
+                    "\"{$item->name}\" has no version {$in['version']}.",
+                    'Choose one that the kit lists, or let it follow the newest.',
+                );
             }
             $changes['pinned_version_id'] = $version;
         }
         if (array_key_exists('cloth', $in)) {
             $extras = $scene->digest((int) $item->asset_id)['extras'] ?? [];
             if (! is_array($extras) || ! isset($extras['cloth'])) {
-                throw new UserError('item.no-cloth', "\"{$item->name}\" is not a cloth.", 'Choose a flag, a cloak or another thing whose file says that it is one.');
+                throw new UserError(
+                    'item.no-cloth',
+                    "\"{$item->name}\" is not a cloth.",
+                    'Choose a flag, a cloak or another thing whose file says that it is one.',
+                );
             }
-            $changes['cloth'] = is_array($in['cloth']) ? json_encode(array_intersect_key($in['cloth'], ['kind' => 1] + ClothKind::RANGES), JSON_THROW_ON_ERROR) : null;
+            $changes['cloth'] = is_array($in['cloth'])
+                ? json_encode(array_intersect_key($in['cloth'], ['kind' => 1] + ClothKind::RANGES), JSON_THROW_ON_ERROR)
+                : null;
         }
         $scene->rows->update('items', (int) $item->id, $changes);
 
         return match (true) {
             isset($in['name']) => "Rename {$item->name}",
-            array_key_exists('version', $in) => $in['version'] === null ? "Let {$item->name} follow its newest version" : "Keep {$item->name} at version {$in['version']}",
-            array_key_exists('cloth', $in) => is_array($in['cloth']) ? "{$item->name} is of {$in['cloth']['kind']}" : "{$item->name} is of its own stuff",
+            array_key_exists('version', $in) => $in['version'] === null
+                ? "Let {$item->name} follow its newest version"
+                : "Keep {$item->name} at version {$in['version']}",
+            array_key_exists('cloth', $in) => is_array($in['cloth'])
+                ? "{$item->name} is of {$in['cloth']['kind']}"
+                : "{$item->name} is of its own stuff",
             default => "Colour {$item->name}",
         };
     }

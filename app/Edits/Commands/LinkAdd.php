@@ -19,9 +19,12 @@ final class LinkAdd implements EditCommand
     public function rules(): array
     {
         return [
-            'child' => 'required', 'parent' => 'required', 'mount' => 'sometimes|nullable|string|max:80', 'from' => 'required|integer|between:0,1000000',
-            'to' => 'sometimes|nullable|integer|between:1,1000000', 'keep' => 'sometimes|in:place,grip', 'easeFrames' => 'sometimes|integer|between:0,240',
-            'release' => 'sometimes|in:stay,fall', 'velocity' => 'sometimes|nullable|array|size:3', 'velocity.*' => 'numeric|between:-100,100',
+            'child' => 'required', 'parent' => 'required', 'mount' => 'sometimes|nullable|string|max:80',
+            'from' => 'required|integer|between:0,1000000',
+            'to' => 'sometimes|nullable|integer|between:1,1000000', 'keep' => 'sometimes|in:place,grip',
+            'easeFrames' => 'sometimes|integer|between:0,240',
+            'release' => 'sometimes|in:stay,fall', 'velocity' => 'sometimes|nullable|array|size:3',
+            'velocity.*' => 'numeric|between:-100,100',
         ];
     }
 
@@ -37,7 +40,8 @@ final class LinkAdd implements EditCommand
         }
         $id = $scene->rows->insert('links', [
             'scene_id' => $scene->scene->id, 'child_id' => $child->id, 'parent_id' => $parent->id, 'mount' => (string) ($in['mount'] ?? ''),
-            'from_frame' => $in['from'], 'to_frame' => $in['to'] ?? null, 'keep' => $in['keep'] ?? 'place', 'ease_frames' => $in['easeFrames'] ?? 0,
+            'from_frame' => $in['from'], 'to_frame' => $in['to'] ?? null, 'keep' => $in['keep'] ?? 'place',
+            'ease_frames' => $in['easeFrames'] ?? 0,
             'release' => $in['release'] ?? 'stay', 'velocity' => isset($in['velocity']) ? json_encode($in['velocity']) : null,
         ]);
         $scene->remember($in['as'] ?? null, $id);

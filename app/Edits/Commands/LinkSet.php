@@ -19,9 +19,12 @@ final class LinkSet implements EditCommand
     public function rules(): array
     {
         return [
-            'link' => 'required', 'parent' => 'sometimes', 'mount' => 'sometimes|nullable|string|max:80', 'from' => 'sometimes|integer|between:0,1000000',
-            'to' => 'sometimes|nullable|integer|between:1,1000000', 'keep' => 'sometimes|in:place,grip', 'easeFrames' => 'sometimes|integer|between:0,240',
-            'release' => 'sometimes|in:stay,fall', 'velocity' => 'sometimes|nullable|array|size:3', 'velocity.*' => 'numeric|between:-100,100',
+            'link' => 'required', 'parent' => 'sometimes', 'mount' => 'sometimes|nullable|string|max:80',
+            'from' => 'sometimes|integer|between:0,1000000',
+            'to' => 'sometimes|nullable|integer|between:1,1000000', 'keep' => 'sometimes|in:place,grip',
+            'easeFrames' => 'sometimes|integer|between:0,240',
+            'release' => 'sometimes|in:stay,fall', 'velocity' => 'sometimes|nullable|array|size:3',
+            'velocity.*' => 'numeric|between:-100,100',
         ];
     }
 
@@ -29,7 +32,10 @@ final class LinkSet implements EditCommand
     {
         $link = $scene->find('links', $in['link']);
         $values = [];
-        foreach (['mount' => 'mount', 'from' => 'from_frame', 'to' => 'to_frame', 'keep' => 'keep', 'easeFrames' => 'ease_frames', 'release' => 'release'] as $key => $column) {
+        foreach ([
+            'mount' => 'mount', 'from' => 'from_frame', 'to' => 'to_frame', 'keep' => 'keep', 'easeFrames' => 'ease_frames',
+            'release' => 'release',
+        ] as $key => $column) {
             if (array_key_exists($key, $in)) {
                 $values[$column] = $key === 'mount' ? (string) $in[$key] : $in[$key];
             }

@@ -31,7 +31,8 @@ final class ProductionSet implements EditCommand
     public function rules(): array
     {
         return [
-            'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096', 'height' => 'sometimes|integer|min:64|max:4096',
+            'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096',
+            'height' => 'sometimes|integer|min:64|max:4096',
         ];
     }
 
@@ -80,7 +81,10 @@ final class ProductionSet implements EditCommand
                 $scene->rows->update($table, (int) $row->id, ['keys' => json_encode($keys)]);
             }
         }
-        foreach (DB::table('beats')->whereIn('scene_id', $scenes)->whereRaw('(path is not null or play is not null)')->orderBy('id')->get() as $row) {
+        foreach (
+            DB::table('beats')->whereIn('scene_id', $scenes)->whereRaw('(path is not null or play is not null)')->orderBy('id')
+                ->get() as $row
+        ) {
             $path = self::list($row->path);
             $play = self::list($row->play);
             $path = isset($path['arrive']) ? ['arrive' => $to($path['arrive'])] + $path : $path;
@@ -90,15 +94,22 @@ final class ProductionSet implements EditCommand
             if (isset($play['speeds'])) {
                 $play['speeds'] = array_map(static fn (array $k): array => [$k[0] * $factor, $k[1]], $play['speeds']);
             }
-            $scene->rows->update('beats', (int) $row->id, ['path' => $path === [] ? null : json_encode($path), 'play' => $play === [] ? null : json_encode($play)]);
+            $scene->rows->update('beats', (int) $row->id, [
+                'path' => $path === [] ? null : json_encode($path), 'play' => $play === [] ? null : json_encode($play),
+            ]);
         }
-        foreach (DB::table('items')->whereIn('scene_id', $scenes)->whereRaw('(moves is not null or route is not null)')->orderBy('id')->get() as $row) {
+        foreach (
+            DB::table('items')->whereIn('scene_id', $scenes)->whereRaw('(moves is not null or route is not null)')->orderBy('id')
+                ->get() as $row
+        ) {
             $moves = array_map(static fn (array $k): array => ['frame' => $to($k['frame'])] + $k, self::list($row->moves));
             $route = self::list($row->route);
             foreach (['from', 'to'] as $name) {
                 $route = isset($route[$name]) ? [$name => $to($route[$name])] + $route : $route;
             }
-            $scene->rows->update('items', (int) $row->id, ['moves' => $moves === [] ? null : json_encode($moves), 'route' => $route === [] ? null : json_encode($route)]);
+            $scene->rows->update('items', (int) $row->id, [
+                'moves' => $moves === [] ? null : json_encode($moves), 'route' => $route === [] ? null : json_encode($route),
+            ]);
         }
         Scene::query()->whereIn('id', $scenes)->where('id', '!=', $scene->scene->id)->increment('revision');
     }

@@ -25,14 +25,19 @@ final class SceneSet implements EditCommand
     {
         $values = array_intersect_key($in, ['name' => 1, 'mood' => 1, 'story' => 1]);
         if (isset($in['wind']) && is_array($in['wind'])) {
-            $values['wind'] = json_encode(array_intersect_key($in['wind'], ['towardsDeg' => 1, 'speed' => 1, 'gusts' => 1, 'seed' => 1]) + ($scene->scene->fresh()->wind ?? []), JSON_THROW_ON_ERROR);
+            $values['wind'] = json_encode(
+                array_intersect_key($in['wind'], ['towardsDeg' => 1, 'speed' => 1, 'gusts' => 1, 'seed' => 1])
+                    + ($scene->scene->fresh()->wind ?? []),
+                JSON_THROW_ON_ERROR,
+            );
         }
         if ($values !== []) {
             $scene->rows->update('scenes', $scene->scene->id, $values);
         }
 
         return match (true) {
-            isset($in['mood']) => 'Set the mood', isset($in['wind']) => 'Set the wind', array_key_exists('story', $in) => 'Write the story', default => 'Rename the scene',
+            isset($in['mood']) => 'Set the mood', isset($in['wind']) => 'Set the wind',
+            array_key_exists('story', $in) => 'Write the story', default => 'Rename the scene',
         };
     }
 }

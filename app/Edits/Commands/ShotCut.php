@@ -32,7 +32,9 @@ final class ShotCut implements EditCommand
         $shots = DB::table('shots')->where('scene_id', $scene->scene->id)->orderBy('sort')->get();
         $on = $shots->first(static fn (object $s): bool => $s->in_frame <= $frame && ($s->out_frame === null || $frame < $s->out_frame));
         if ($shots->isEmpty()) {
-            $scene->rows->insert('shots', ['scene_id' => $scene->scene->id, 'camera_id' => $camera->id, 'sort' => 10, 'in_frame' => 0, 'out_frame' => null]);
+            $scene->rows->insert('shots', [
+                'scene_id' => $scene->scene->id, 'camera_id' => $camera->id, 'sort' => 10, 'in_frame' => 0, 'out_frame' => null,
+            ]);
         } elseif ($on === null) {
             throw new UserError('shot.outside', "No shot is on the reel at frame {$frame}.", 'Go to a frame that a shot shows.');
         } elseif ((int) $on->camera_id !== (int) $camera->id) {
@@ -52,12 +54,15 @@ final class ShotCut implements EditCommand
         $next = DB::table('shots')->where('scene_id', $scene->scene->id)->where('sort', '>', $on->sort)->orderBy('sort')->first();
         $scene->rows->update('shots', (int) $on->id, ['out_frame' => $frame]);
         if ($next !== null && $next->sort - $on->sort < 2) {
-            foreach (DB::table('shots')->where('scene_id', $scene->scene->id)->where('sort', '>', $on->sort)->orderByDesc('sort')->get() as $s) {
+            foreach (
+                DB::table('shots')->where('scene_id', $scene->scene->id)->where('sort', '>', $on->sort)->orderByDesc('sort')->get() as $s
+            ) {
                 $scene->rows->update('shots', (int) $s->id, ['sort' => $s->sort + 10]);
             }
         }
         $scene->rows->insert('shots', [
-            'scene_id' => $scene->scene->id, 'camera_id' => $camera, 'sort' => $next === null ? $on->sort + 10 : $on->sort + 1, 'in_frame' => $frame, 'out_frame' => $on->out_frame,
+            'scene_id' => $scene->scene->id, 'camera_id' => $camera, 'sort' => $next === null ? $on->sort + 10 : $on->sort + 1,
+            'in_frame' => $frame, 'out_frame' => $on->out_frame,
         ]);
     }
 }

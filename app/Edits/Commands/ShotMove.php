@@ -32,7 +32,11 @@ final class ShotMove implements EditCommand
         }
         $end = $shot->out_frame === null ? $scene->compiled()->frames : (int) $shot->out_frame;
         if ($frame <= (int) $before->in_frame || $frame >= $end) {
-            throw new UserError('shot.room', sprintf('The cut can lie from frame %d to %d here.', $before->in_frame + 1, $end - 1), 'Move it within these frames, or remove the shot.');
+            throw new UserError(
+                'shot.room',
+                sprintf('The cut can lie from frame %d to %d here.', $before->in_frame + 1, $end - 1),
+                'Move it within these frames, or remove the shot.',
+            );
         }
         $scene->rows->update('shots', (int) $before->id, ['out_frame' => $frame]);
         $scene->rows->update('shots', (int) $shot->id, ['in_frame' => $frame]);

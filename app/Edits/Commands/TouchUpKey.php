@@ -21,8 +21,10 @@ final class TouchUpKey implements EditCommand
     public function rules(): array
     {
         return [
-            'touchUp' => 'sometimes', 'item' => 'required_without:touchUp', 'joint' => 'required_without:touchUp|string|max:80', 'frame' => 'required|integer|between:0,1000000',
-            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-360,360', 'rotation' => 'sometimes|array|size:4', 'rotation.*' => 'numeric|between:-1.01,1.01',
+            'touchUp' => 'sometimes', 'item' => 'required_without:touchUp', 'joint' => 'required_without:touchUp|string|max:80',
+            'frame' => 'required|integer|between:0,1000000',
+            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-360,360', 'rotation' => 'sometimes|array|size:4',
+            'rotation.*' => 'numeric|between:-1.01,1.01',
             'shift' => 'sometimes|array|size:3', 'shift.*' => 'numeric|between:-100,100',
         ];
     }
@@ -40,7 +42,8 @@ final class TouchUpKey implements EditCommand
                 throw new UserError('touch-up.not-performer', "\"{$item->name}\" is not a performer.", 'Choose a performer.');
             }
             $id = $scene->rows->insert('touch_ups', [
-                'scene_id' => $scene->scene->id, 'item_id' => $item->id, 'joint' => $in['joint'], 'from_frame' => $in['frame'], 'to_frame' => $in['frame'] + 1,
+                'scene_id' => $scene->scene->id, 'item_id' => $item->id, 'joint' => $in['joint'], 'from_frame' => $in['frame'],
+                'to_frame' => $in['frame'] + 1,
                 'ease_in' => 8, 'ease_out' => 8, 'keys' => json_encode([$key]),
             ]);
             $scene->remember($in['as'] ?? null, $id);
@@ -61,8 +64,13 @@ final class TouchUpKey implements EditCommand
     private function covering(EditContext $scene, array $in): ?stdClass
     {
         $item = $scene->find('items', $in['item']);
-        foreach (\Illuminate\Support\Facades\DB::table('touch_ups')->where('item_id', $item->id)->where('joint', $in['joint'])->get() as $row) {
-            if ($in['frame'] >= $row->from_frame - $row->ease_in && ($row->to_frame === null || $in['frame'] < $row->to_frame + $row->ease_out)) {
+        foreach (
+            \Illuminate\Support\Facades\DB::table('touch_ups')->where('item_id', $item->id)->where('joint', $in['joint'])->get() as $row
+        ) {
+            if (
+                $in['frame'] >= $row->from_frame - $row->ease_in
+                    && ($row->to_frame === null || $in['frame'] < $row->to_frame + $row->ease_out)
+            ) {
                 return $row;
             }
         }

@@ -19,7 +19,8 @@ final class TouchUpSet implements EditCommand
     public function rules(): array
     {
         return [
-            'touchUp' => 'required', 'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000',
+            'touchUp' => 'required', 'from' => 'sometimes|integer|between:0,1000000',
+            'to' => 'sometimes|nullable|integer|between:1,1000000',
             'easeIn' => 'sometimes|integer|between:0,240', 'easeOut' => 'sometimes|integer|between:0,240', 'unkey' => 'sometimes|integer',
         ];
     }

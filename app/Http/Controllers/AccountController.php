@@ -34,7 +34,8 @@ final class AccountController
         $password = GoodPassword::required($request->input('password'), [$in['name'], $email, strtok($email, '@') ?: '']);
         $hash = Hash::make($password);
         // One answer, whether it was free or somebody's: the sign-in that follows tells those who know the password.
-        User::query()->insertOrIgnore(['name' => $in['name'], 'email' => $email, 'password' => $hash, 'created_at' => now(), 'updated_at' => now()]);
+        User::query()
+            ->insertOrIgnore(['name' => $in['name'], 'email' => $email, 'password' => $hash, 'created_at' => now(), 'updated_at' => now()]);
 
         return response()->json(['done' => true]);
     }
@@ -44,7 +45,11 @@ final class AccountController
         $in = $request->validate(['email' => 'required|string|max:1000', 'password' => 'required|string|max:1000']);
         $user = Attempts::signIn($request, Address::of($in['email']), $in['password']);
         if ($user === null) {
-            throw new UserError('account.sign-in', 'This address and password do not belong together.', 'Try again, or ask for a new password below.');
+            throw new UserError(
+                'account.sign-in',
+                'This address and password do not belong together.',
+                'Try again, or ask for a new password below.',
+            );
         }
 
         return $this->enter($request, $user);
@@ -81,7 +86,11 @@ final class AccountController
         $email = Address::of($request->input('email'));
         ResetMail::dispatch($email ?? '')->onQueue('desk');
 
-        return response()->json(['done' => true, 'message' => 'If this address has an account, a link to a new password is on its way. It is good for '.self::RESET_MINUTES.' minutes.']);
+        return response()->json([
+            'done' => true,
+            'message' => 'If this address has an account, a link to a new password is on its way. It is good for '.self::RESET_MINUTES
+                .' minutes.',
+        ]);
     }
 
     /** A new password by who has the link; every session ends. */
@@ -89,12 +98,17 @@ final class AccountController
     {
         $in = $request->validate(['token' => 'required|string|max:100', 'password' => 'required|string|max:1000']);
         $email = Address::of($request->input('email')) ?? '';
-        $row = DB::table('password_reset_tokens')->where('email', $email)->where('created_at', '>', now()->subMinutes(self::RESET_MINUTES))->first();
+        $row = DB::table('password_reset_tokens')->where('email', $email)->where('created_at', '>', now()->subMinutes(self::RESET_MINUTES))
+            ->first();
         $user = User::query()->where('email', $email)->first();
         // Compared in any case, so that it takes as long for nobody as for somebody.
         $fits = hash_equals(is_string($row?->token) ? $row->token : str_repeat('0', 64), hash('sha256', $in['token']));
         if (! $fits || $user === null) {
-            throw new UserError('password.link', 'This link is not good any more.', 'Ask for a new one; the newest one counts, for '.self::RESET_MINUTES.' minutes.');
+            throw new UserError(
+                'password.link',
+                'This link is not good any more.',
+                'Ask for a new one; the newest one counts, for '.self::RESET_MINUTES.' minutes.',
+            );
         }
         $password = GoodPassword::required($in['password'], [$user->name, $user->email]);
         DB::table('password_reset_tokens')->where('email', $email)->delete();
@@ -108,7 +122,8 @@ final class AccountController
     {
         DB::transaction(static function () use ($user, $password, $stays): void {
             $user->forceFill(['password' => Hash::make($password), 'remember_token' => Str::random(60)])->save();
-            DB::table('sessions')->where('user_id', $user->id)->when($stays !== null, static fn ($q) => $q->where('id', '!=', $stays))->delete();
+            DB::table('sessions')->where('user_id', $user->id)->when($stays !== null, static fn ($q) => $q->where('id', '!=', $stays))
+                ->delete();
         });
     }
 

@@ -32,8 +32,11 @@ final class ArrivalController
     /** Repairs that change nothing while a figure stands. */
     private const SHOWN_MOVING = ['unbound', 'skeleton'];
 
-    public function __construct(private readonly BlobStore $blobs, private readonly ArrivalDesk $desk, private readonly PreviewMaker $previews)
-    {
+    public function __construct(
+        private readonly BlobStore $blobs,
+        private readonly ArrivalDesk $desk,
+        private readonly PreviewMaker $previews,
+    ) {
     }
 
     /** Some files of a drop, with their paths; the last part of it starts the reading. */
@@ -45,7 +48,9 @@ final class ArrivalController
         if (preg_match('/^[0-9a-f-]{36}$/', $uuid) !== 1) {
             throw new UserError('drop.name', 'The drop has no name.', 'Load the page again and drop the files once more.');
         }
-        $drop = Drop::query()->firstOrCreate(['production_id' => $production->id, 'uuid' => $uuid], ['user_id' => $user->id, 'unused' => [], 'status' => 'open']);
+        $drop = Drop::query()->firstOrCreate(['production_id' => $production->id, 'uuid' => $uuid], [
+            'user_id' => $user->id, 'unused' => [], 'status' => 'open',
+        ]);
         if ($drop->status !== 'open') {
             throw new UserError('drop.closed', 'This drop is being read already.', 'Drop the files once more.', 409);
         }
@@ -57,7 +62,11 @@ final class ArrivalController
         }
         if ($request->boolean('last')) {
             if ($drop->files()->doesntExist()) {
-                throw new UserError('intake.no-file', 'No file arrived, or it is larger than the server takes.', 'Taken are '.FileKinds::taken().'.');
+                throw new UserError(
+                    'intake.no-file',
+                    'No file arrived, or it is larger than the server takes.',
+                    'Taken are '.FileKinds::taken().'.',
+                );
             }
             $drop->update(['status' => 'waiting']);
             ReadDrop::dispatch($drop->id, $user->id)->onQueue('intake');
@@ -70,11 +79,17 @@ final class ArrivalController
     {
         SizeLimit::refuse((int) $file->getSize(), "\"{$file->getClientOriginalName()}\"");
         if (! $file->isValid()) {
-            throw new UserError('intake.too-large', "\"{$file->getClientOriginalName()}\" is larger than the server takes.", sprintf('At most %d MB are taken; simplify it or split it up.', SizeLimit::megabytes()));
+            throw new UserError(
+                'intake.too-large',
+                "\"{$file->getClientOriginalName()}\" is larger than the server takes.",
+                sprintf('At most %d MB are taken; simplify it or split it up.', SizeLimit::megabytes()),
+            );
         }
         $plain = mb_substr(FileMap::plain(mb_scrub($path)), -290);
         $bytes = (string) file_get_contents($file->getRealPath());
-        $drop->files()->updateOrCreate(['path' => $plain === '' ? 'unnamed' : $plain], ['blob' => $this->blobs->put($bytes), 'bytes' => strlen($bytes)]);
+        $drop->files()->updateOrCreate(['path' => $plain === '' ? 'unnamed' : $plain], [
+            'blob' => $this->blobs->put($bytes), 'bytes' => strlen($bytes),
+        ]);
     }
 
     /** Slips, newest first, and what is still being read. */
@@ -82,20 +97,34 @@ final class ArrivalController
     {
         Access::see($this->user($request), $production);
         $arrivals = $production->arrivals()->with('asset')->orderByDesc('id')->limit(200)->get();
-        $pace = (float) $arrivals->where('seconds', '>', 0)->sum('bytes') / max(0.1, (float) $arrivals->where('seconds', '>', 0)->sum('seconds'));
+        $pace = (float) $arrivals->where('seconds', '>', 0)->sum('bytes')
+            / max(0.1, (float) $arrivals->where('seconds', '>', 0)->sum('seconds'));
         // Asked for every second while files are read, so one query and not one a slip.
-        $pictures = AssetVersion::query()->whereIn('id', AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $arrivals->pluck('asset_id')->filter())->groupBy('asset_id'))->pluck('picture', 'asset_id')->all();
-        $open = Drop::query()->where('production_id', $production->id)->whereIn('status', ['waiting', 'reading'])->where('updated_at', '>', now()->subHour())->get();
+        $pictures = AssetVersion::query()->whereIn(
+            'id',
+            AssetVersion::query()->selectRaw('max(id)')->whereIn('asset_id', $arrivals->pluck('asset_id')->filter())->groupBy('asset_id'),
+        )->pluck('picture', 'asset_id')->all();
+        $open = Drop::query()->where('production_id', $production->id)->whereIn('status', ['waiting', 'reading'])
+            ->where('updated_at', '>', now()->subHour())->get();
         $work = $open->map(static function (Drop $d) use ($pace): array {
             $all = $d->arrivals()->get();
             $left = $all->whereIn('status', ['waiting', 'reading']);
             $bytes = $all->isEmpty() ? (int) $d->files()->sum('bytes') : (int) $left->sum('bytes');
 
-            return ['drop' => $d->uuid, 'files' => max($all->count(), 1), 'done' => $all->count() - $left->count(), 'megabytes' => round($bytes / 1048576, 1), 'secondsLeft' => $pace > 0 ? (int) ceil($bytes / $pace) : null];
+            return [
+                'drop' => $d->uuid, 'files' => max($all->count(), 1), 'done' => $all->count() - $left->count(),
+                'megabytes' => round($bytes / 1048576, 1), 'secondsLeft' => $pace > 0 ? (int) ceil($bytes / $pace) : null,
+            ];
         });
-        $unused = Drop::query()->where('production_id', $production->id)->where('status', 'done')->where('created_at', '>', now()->subHour())->orderByDesc('id')->limit(5)->get()->pluck('unused');
+        $unused = Drop::query()->where('production_id', $production->id)->where('status', 'done')
+            ->where('created_at', '>', now()->subHour())->orderByDesc('id')->limit(5)->get()->pluck('unused');
 
-        return response()->json(['arrivals' => $arrivals->map(fn (Arrival $a): array => $this->present($a, $pictures[$a->asset_id] ?? null))->all(), 'work' => $work->all(), 'unused' => (object) array_merge(...[[], ...$unused->all()]), 'brings' => FileKinds::BRINGS]);
+        return response()->json([
+            'arrivals' => $arrivals->map(fn (Arrival $a): array => $this->present($a, $pictures[$a->asset_id] ?? null))->all(),
+            'work' => $work->all(),
+            'unused' => (object) array_merge(...[[], ...$unused->all()]),
+            'brings' => FileKinds::BRINGS,
+        ]);
     }
 
     /** Makes choices about repairs: `choices` of code to values or false, or `all`. */
@@ -122,7 +151,11 @@ final class ArrivalController
             $choices = array_filter($choices, static fn (mixed $with): bool => $with !== false);
         }
         $before = $arrival->choices;
-        $arrival->update(['choices' => $choices] + (in_array($request->json('kind'), ['performer', 'set', 'prop'], true) ? ['kind' => $request->json('kind')] : []));
+        $arrival->update(['choices' => $choices] + (in_array(
+            $request->json('kind'),
+            ['performer', 'set', 'prop'],
+            true,
+        ) ? ['kind' => $request->json('kind')] : []));
         $this->desk->examine($arrival, all: $all);
         $arrival->refresh();
         if ($arrival->error !== null) {
@@ -141,7 +174,8 @@ final class ArrivalController
         $user = $this->user($request);
         Access::see($user, $arrival->production);
         $code = $request->query('code');
-        $version = $arrival->asset?->versions()->with('asset')->orderByDesc('number')->first() ?? throw new UserError('arrival.nothing', 'There is nothing to show of it.', 'Mend the file and drop it again.', 404);
+        $version = $arrival->asset?->versions()->with('asset')->orderByDesc('number')->first()
+            ?? throw new UserError('arrival.nothing', 'There is nothing to show of it.', 'Mend the file and drop it again.', 404);
         if ($arrival->kind === 'motion') {
             $figure = PreviewMaker::house('oda-ferrant') ?? $version;
 
@@ -161,9 +195,14 @@ final class ArrivalController
             $glb = $code === 'heavy' && $request->query('as') !== 'before' ? $examined->light ?? $examined->glb : $examined->glb;
             $digest = AssetDigest::of(GltfReader::read($glb));
             $thing['kind'] = isset($digest['skeleton']) ? $thing['kind'] : 'prop';
-            $thing = ['blob' => $this->blobs->put($glb), 'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION))] + $thing;
+            $thing = [
+                'blob' => $this->blobs->put($glb),
+                'digest' => $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)),
+            ] + $thing;
         }
-        $figureMotion = $arrival->kind === 'performer' && $arrival->motions !== [] && $code === null ? array_values($arrival->motions)[0] : null;
+        $figureMotion = $arrival->kind === 'performer' && $arrival->motions !== [] && $code === null
+            ? array_values($arrival->motions)[0]
+            : null;
         // What is bound to joints, and how well, shows when they move; a fitted skeleton walks on its turntable.
         $shows = match (true) {
             $thing['kind'] !== 'performer' => null,
@@ -172,9 +211,12 @@ final class ArrivalController
             default => null,
         };
         if ($shows !== null) {
-            return response()->json(['manifest' => $this->previews->of($user, $thing, PreviewMaker::house($shows), $request->boolean('beside'))]);
+            return response()
+                ->json(['manifest' => $this->previews->of($user, $thing, PreviewMaker::house($shows), $request->boolean('beside'))]);
         }
-        $motion = $figureMotion === null ? null : AssetVersion::query()->with('asset')->where('asset_id', $figureMotion)->orderByDesc('number')->first();
+        $motion = $figureMotion === null
+            ? null
+            : AssetVersion::query()->with('asset')->where('asset_id', $figureMotion)->orderByDesc('number')->first();
 
         return response()->json(['manifest' => $this->previews->of($user, $thing, $motion, $request->boolean('beside'))]);
     }
@@ -209,9 +251,12 @@ final class ArrivalController
         $asset = $a->asset;
 
         return [
-            'id' => $a->id, 'name' => $asset->name ?? $a->name, 'path' => $a->path, 'format' => $a->format, 'bytes' => $a->bytes, 'status' => $a->status, 'kind' => $a->kind, 'assetId' => $a->asset_id,
-            'choices' => (object) $a->choices, 'motions' => (object) $a->motions, 'findings' => $slip['findings'] ?? [], 'facts' => (object) ($slip['facts'] ?? []), 'parts' => $slip['parts'] ?? null,
-            'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $picture, 'blob' => $a->kind === 'sound' ? $a->original : null,
+            'id' => $a->id, 'name' => $asset->name ?? $a->name, 'path' => $a->path, 'format' => $a->format, 'bytes' => $a->bytes,
+            'status' => $a->status, 'kind' => $a->kind, 'assetId' => $a->asset_id,
+            'choices' => (object) $a->choices, 'motions' => (object) $a->motions, 'findings' => $slip['findings'] ?? [],
+            'facts' => (object) ($slip['facts'] ?? []), 'parts' => $slip['parts'] ?? null,
+            'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $picture,
+            'blob' => $a->kind === 'sound' ? $a->original : null,
         ];
     }
 

@@ -28,8 +28,11 @@ final class FigureController
     /** Raise when the generator changes: figures are made anew. */
     private const VERSION = 1;
 
-    public function __construct(private readonly BlobStore $blobs, private readonly PreviewMaker $previews, private readonly AssetIntake $intake)
-    {
+    public function __construct(
+        private readonly BlobStore $blobs,
+        private readonly PreviewMaker $previews,
+        private readonly AssetIntake $intake,
+    ) {
     }
 
     /** What there is to choose, and a figure to begin with: `like` an asset, or of a `seed`. */
@@ -39,7 +42,8 @@ final class FigureController
         $like = (int) $request->query('like', '0');
         $spec = FigureSpec::random(self::seed($request->query('seed', '1')));
         if ($like > 0) {
-            $asset = Asset::query()->where('id', $like)->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->firstOrFail();
+            $asset = Asset::query()->where('id', $like)
+                ->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->firstOrFail();
             $digest = json_decode($this->blobs->get($asset->versions()->orderByDesc('number')->firstOrFail()->digest), true);
             $own = is_array($digest) && is_array($digest['extras'] ?? null) && is_array($digest['extras']['spec'] ?? null) ? $digest['extras']['spec'] : throw new UserError('figure.foreign', "\"{$asset->name}\" was not made by sliders.", 'Choose a figure of the house, or begin with a new one.');
             /** @var array<string, mixed> $own */
@@ -47,7 +51,8 @@ final class FigureController
         }
 
         return response()->json([
-            'spec' => $spec->toArray(), 'hair' => HairMaker::STYLES, 'hats' => HairMaker::HATS, 'tops' => FigureSpec::TOPS, 'necks' => FigureSpec::NECKS, 'parts' => FigureSpec::PARTS,
+            'spec' => $spec->toArray(), 'hair' => HairMaker::STYLES, 'hats' => HairMaker::HATS, 'tops' => FigureSpec::TOPS,
+            'necks' => FigureSpec::NECKS, 'parts' => FigureSpec::PARTS,
         ]);
     }
 
@@ -74,7 +79,13 @@ final class FigureController
         Access::change($this->user($request), $production);
         $spec = $this->spec($request->json('spec'));
         $made = $this->made($spec);
-        $asset = $this->intake->asset($production, 'performer', $spec->name, ['person', 'figure', $spec->top, $spec->hair], 'made in the kit room');
+        $asset = $this->intake->asset(
+            $production,
+            'performer',
+            $spec->name,
+            ['person', 'figure', $spec->top, $spec->hair],
+            'made in the kit room',
+        );
         $asset->update(['credit' => $this->user($request)->name.' with the Crisp Reel kit', 'licence' => 'CC0-1.0']);
         $digest = json_decode($this->blobs->get($made['digest']), true, 512, JSON_THROW_ON_ERROR);
         assert(is_array($digest));
@@ -104,7 +115,13 @@ final class FigureController
         $kept = $disk->exists($key) ? json_decode((string) $disk->get($key), true) : null;
         if (! is_array($kept) || ! is_string($kept['blob'] ?? null) || ! is_string($kept['digest'] ?? null)) {
             $glb = FigureMaker::glb($spec);
-            $kept = ['blob' => $this->blobs->put($glb), 'digest' => $this->blobs->put(json_encode(AssetDigest::of(GltfReader::read($glb)), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION))];
+            $kept = [
+                'blob' => $this->blobs->put($glb),
+                'digest' => $this->blobs->put(json_encode(
+                    AssetDigest::of(GltfReader::read($glb)),
+                    JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION,
+                )),
+            ];
             $this->blobs->whole($key, json_encode($kept, JSON_THROW_ON_ERROR));
         }
 

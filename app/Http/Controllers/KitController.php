@@ -44,8 +44,10 @@ final class KitController
     {
         $this->own($request, $production, $asset);
         $given = $request->validate([
-            'name' => 'sometimes|string|min:1|max:110', 'tags' => 'sometimes|array|max:24', 'tags.*' => 'string|max:30', 'colour' => 'sometimes|nullable|integer|min:0|max:7',
-            'folder' => 'sometimes|nullable|string|max:80', 'credit' => 'sometimes|string|max:200', 'licence' => 'sometimes|string|max:40', 'kind' => 'sometimes|in:performer,set,prop',
+            'name' => 'sometimes|string|min:1|max:110', 'tags' => 'sometimes|array|max:24', 'tags.*' => 'string|max:30',
+            'colour' => 'sometimes|nullable|integer|min:0|max:7',
+            'folder' => 'sometimes|nullable|string|max:80', 'credit' => 'sometimes|string|max:200',
+            'licence' => 'sometimes|string|max:40', 'kind' => 'sometimes|in:performer,set,prop',
         ]);
         if (isset($given['kind']) && in_array($asset->kind, ['motion', 'sound', 'picture'], true)) {
             throw new UserError('kit.kind', "A {$asset->kind} stays a {$asset->kind}.", 'Bring in the file with its meshes.');
@@ -83,7 +85,8 @@ final class KitController
     private function copy(Asset $asset, AssetVersion $from): void
     {
         DB::transaction(static fn () => $asset->versions()->create([
-            'number' => (int) $asset->versions()->lockForUpdate()->max('number') + 1, 'blob' => $from->blob, 'digest' => $from->digest, 'light' => $from->light, 'picture' => $from->picture, 'facts' => $from->facts, 'findings' => $from->findings,
+            'number' => (int) $asset->versions()->lockForUpdate()->max('number') + 1, 'blob' => $from->blob, 'digest' => $from->digest,
+            'light' => $from->light, 'picture' => $from->picture, 'facts' => $from->facts, 'findings' => $from->findings,
         ]));
     }
 
@@ -96,13 +99,17 @@ final class KitController
     }
 
     /** Chooses joints by hand: `choices` of part to joint; an empty name takes the part away. */
-    public function chooseRoles(Request $request, Production $production, Asset $asset, AssetIntake $intake, StoredAssets $assets): JsonResponse
-    {
+    public function chooseRoles(
+        Request $request, Production $production, Asset $asset, AssetIntake $intake, StoredAssets $assets,
+    ): JsonResponse {
         $this->own($request, $production, $asset);
 
         /** @var array{choices: array<string, string|null>} $given */
         $given = $request->validate(['choices' => 'required|array|max:40', 'choices.*' => 'nullable|string|max:200']);
-        $version = $intake->roles($asset->versions()->with('asset')->orderByDesc('number')->firstOrFail(), array_map(strval(...), $given['choices']));
+        $version = $intake->roles(
+            $asset->versions()->with('asset')->orderByDesc('number')->firstOrFail(),
+            array_map(strval(...), $given['choices']),
+        );
 
         return response()->json(RoleSheet::of($version->load('asset'), $assets)->toArray());
     }
@@ -139,7 +146,12 @@ final class KitController
         Access::change($this->user($request), $production);
         abort_unless($this->isVisible($production, $asset), 404);
         if ($asset->production_id === null) {
-            throw new UserError('kit.house', "\"{$asset->name}\" belongs to the house kit, which is the same for everyone.", 'Bring in a file of your own, or make a figure of your own.', 403);
+            throw new UserError(
+                'kit.house',
+                "\"{$asset->name}\" belongs to the house kit, which is the same for everyone.",
+                'Bring in a file of your own, or make a figure of your own.',
+                403,
+            );
         }
     }
 

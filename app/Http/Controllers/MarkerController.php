@@ -38,7 +38,8 @@ final class MarkerController
         $chosen = is_array($arrival->choices['skeleton'] ?? null) ? $arrival->choices['skeleton'] : [];
 
         return response()->json([
-            'markers' => $markers->with(is_array($chosen['markers'] ?? null) ? $chosen['markers'] : [], $body)->places, 'proposed' => $markers->places, 'sure' => $markers->sure,
+            'markers' => $markers->with(is_array($chosen['markers'] ?? null) ? $chosen['markers'] : [], $body)->places,
+            'proposed' => $markers->places, 'sure' => $markers->sure,
             'fingers' => ($chosen['fingers'] ?? false) === true,
         ]);
     }

@@ -32,7 +32,13 @@ final class MemberController
         $owner = Access::role($user, $production->id) === 'owner';
 
         return response()->json([
-            'members' => $production->members()->with('user')->orderBy('id')->get()->map(static fn (Member $m): array => ['id' => $m->id, 'name' => $m->user?->name, 'email' => $owner || $m->user_id === $user->id ? $m->user?->email : null, 'role' => $m->role, 'you' => $m->user_id === $user->id])->all(),
+            'members' => $production->members()->with('user')->orderBy('id')->get()->map(static fn (Member $m): array => [
+                'id' => $m->id,
+                'name' => $m->user?->name,
+                'email' => $owner || $m->user_id === $user->id ? $m->user?->email : null,
+                'role' => $m->role,
+                'you' => $m->user_id === $user->id,
+            ])->all(),
             'invitations' => $owner ? Invitation::query()->where('production_id', $production->id)->orderBy('id')->get()->map(static fn (Invitation $i): array => ['id' => $i->id, 'email' => $i->email, 'role' => $i->role, 'ends' => $i->ends_at?->toIso8601String(), 'over' => $i->ends_at?->isPast() === true])->all() : [],
             'owner' => $owner,
         ]);
@@ -51,14 +57,18 @@ final class MemberController
         }
         $token = Str::random(48);
         $invitation = Invitation::query()->updateOrCreate(['production_id' => $production->id, 'email' => $email], [
-            'invited_by' => $user->id, 'role' => $in['role'], 'token_hash' => hash('sha256', $token), 'ends_at' => now()->addDays((int) ($in['days'] ?? self::DAYS)),
+            'invited_by' => $user->id, 'role' => $in['role'], 'token_hash' => hash('sha256', $token),
+            'ends_at' => now()->addDays((int) ($in['days'] ?? self::DAYS)),
         ]);
         $base = config('app.url');
         $link = rtrim($request->getSchemeAndHttpHost() ?: (is_string($base) ? $base : ''), '/')."/join/{$token}";
         // The mail carries the address that is set, and not the one that the request claims to have come to.
         $mailed = $this->mail($email, $user, $production, rtrim(is_string($base) ? $base : '', '/')."/join/{$token}");
 
-        return response()->json(['id' => $invitation->id, 'link' => $link, 'ends' => $invitation->ends_at?->toIso8601String(), 'mailed' => $mailed], 201);
+        return response()->json(
+            ['id' => $invitation->id, 'link' => $link, 'ends' => $invitation->ends_at?->toIso8601String(), 'mailed' => $mailed],
+            201,
+        );
     }
 
     private function mail(string $email, User $user, Production $production, string $link): bool
@@ -84,7 +94,10 @@ final class MemberController
     {
         $i = $this->open($token);
 
-        return response()->json(['production' => $i->production->name, 'role' => $i->role, 'email' => $i->email, 'ends' => $i->ends_at?->toIso8601String(), 'yours' => $request->user()?->email === $i->email]);
+        return response()->json([
+            'production' => $i->production->name, 'role' => $i->role, 'email' => $i->email, 'ends' => $i->ends_at?->toIso8601String(),
+            'yours' => $request->user()?->email === $i->email,
+        ]);
     }
 
     public function accept(Request $request, string $token): JsonResponse
@@ -92,7 +105,12 @@ final class MemberController
         $user = $this->user($request);
         $i = $this->open($token);
         if ($i->email !== $user->email) {
-            throw new UserError('members.other', 'This link is for somebody else: you are signed in with another address.', "Sign in as {$i->email}, or ask for a link to your own address.", 403);
+            throw new UserError(
+                'members.other',
+                'This link is for somebody else: you are signed in with another address.',
+                "Sign in as {$i->email}, or ask for a link to your own address.",
+                403,
+            );
         }
         DB::transaction(static function () use ($i, $user): void {
             $i->production->members()->firstOrCreate(['user_id' => $user->id], ['role' => $i->role]);
@@ -148,7 +166,12 @@ final class MemberController
     {
         $found = Invitation::query()->with('production')->where('token_hash', hash('sha256', $token))->first();
         if ($found === null || $found->ends_at === null || $found->ends_at->isPast()) {
-            throw new UserError('members.link', 'This invitation is not good any more: it has ended, was used, or was withdrawn.', 'Ask for a new one.', 404);
+            throw new UserError(
+                'members.link',
+                'This invitation is not good any more: it has ended, was used, or was withdrawn.',
+                'Ask for a new one.',
+                404,
+            );
         }
 
         return $found;

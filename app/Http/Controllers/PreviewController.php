@@ -20,8 +20,11 @@ use Symfony\Component\HttpFoundation\Response;
 /** Turntables of kit assets. */
 final class PreviewController
 {
-    public function __construct(private readonly PreviewMaker $previews, private readonly BlobStore $blobs, private readonly SceneStream $stream)
-    {
+    public function __construct(
+        private readonly PreviewMaker $previews,
+        private readonly BlobStore $blobs,
+        private readonly SceneStream $stream,
+    ) {
     }
 
     /** An asset, or a motion on the figure named by `on`. */
@@ -31,10 +34,18 @@ final class PreviewController
         Access::see($user, $production);
         $version = $this->version($user, $production, (int) $request->query('asset', '0'));
         if ($version->asset->kind !== 'motion') {
-            return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($version), null, $request->boolean('beside'), lifted: true)]);
+            return response()->json(['manifest' => $this->previews->of(
+                $user,
+                PreviewMaker::thing($version),
+                null,
+                $request->boolean('beside'),
+                lifted: true,
+            )]);
         }
         $on = (int) $request->query('on', '0');
-        $figure = $on > 0 ? $this->version($user, $production, $on) : PreviewMaker::comesWith($version) ?? PreviewMaker::house('oda-ferrant');
+        $figure = $on > 0
+            ? $this->version($user, $production, $on)
+            : PreviewMaker::comesWith($version) ?? PreviewMaker::house('oda-ferrant');
         abort_if($figure === null || $figure->asset->kind !== 'performer', 404);
 
         return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($figure), $version)]);
@@ -46,7 +57,9 @@ final class PreviewController
         $bytes = $this->stream->kept($hash);
         abort_if($bytes === null, 410);
 
-        return response((string) $bytes, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable']);
+        return response((string) $bytes, 200, [
+            'Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable',
+        ]);
     }
 
     public function blob(Request $request, string $hash): Response

@@ -19,22 +19,31 @@ final class ProductionController
         /** @var User $user */
         $user = $request->user();
         $list = Production::query()->whereHas('members', fn ($q) => $q->where('user_id', $user->id))
-            ->with(['scenes' => fn ($q) => $q->orderBy('id'), 'members' => fn ($q) => $q->where('user_id', $user->id)])->orderByDesc('updated_at')->orderByDesc('id')->get();
+            ->with(['scenes' => fn ($q) => $q->orderBy('id'), 'members' => fn ($q) => $q->where('user_id', $user->id)])
+            ->orderByDesc('updated_at')->orderByDesc('id')->get();
 
         return response()->json(['productions' => $list->map(static fn (Production $p): array => [
-            'id' => $p->id, 'name' => $p->name, 'role' => $p->members->first()?->role, 'rate' => [$p->rate_num, $p->rate_den], 'size' => [$p->width, $p->height],
-            'scenes' => $p->scenes->map(static fn (Scene $s): array => ['id' => $s->id, 'name' => $s->name, 'mood' => $s->mood, 'changed' => $s->updated_at?->toIso8601String()])->all(),
+            'id' => $p->id, 'name' => $p->name, 'role' => $p->members->first()?->role, 'rate' => [$p->rate_num, $p->rate_den],
+            'size' => [$p->width, $p->height],
+            'scenes' => $p->scenes->map(static fn (Scene $s): array => [
+                'id' => $s->id, 'name' => $s->name, 'mood' => $s->mood, 'changed' => $s->updated_at?->toIso8601String(),
+            ])->all(),
         ])->all()]);
     }
 
     public function store(Request $request): JsonResponse
     {
-        $in = $request->validate(['name' => 'required|string|min:1|max:120', 'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer|min:1|max:240000']);
+        $in = $request->validate([
+            'name' => 'required|string|min:1|max:120', 'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer|min:1|max:240000',
+        ]);
 
         /** @var User $user */
         $user = $request->user();
         $production = DB::transaction(static function () use ($in, $user): Production {
-            $p = Production::query()->create(['name' => $in['name'], 'rate_num' => $in['rate'][0] ?? 24, 'rate_den' => $in['rate'][1] ?? 1, 'width' => 1280, 'height' => 720]);
+            $p = Production::query()->create([
+                'name' => $in['name'], 'rate_num' => $in['rate'][0] ?? 24, 'rate_den' => $in['rate'][1] ?? 1, 'width' => 1280,
+                'height' => 720,
+            ]);
             $p->members()->create(['user_id' => $user->id, 'role' => 'owner']);
             $p->scenes()->create(['name' => 'Scene 1', 'mood' => 'dusk']);
 

@@ -27,14 +27,16 @@ final class RenderController
         Access::see($this->user($request), $scene);
         $jobs = RenderJob::query()->where('scene_id', $scene->id)->orderByDesc('created_at')->limit(20)->get();
 
-        return response()->json(['renders' => $jobs->map(fn (RenderJob $j): array => $this->desk->progress($j))->all(), 'pace' => $this->desk->pace()]);
+        return response()
+            ->json(['renders' => $jobs->map(fn (RenderJob $j): array => $this->desk->progress($j))->all(), 'pace' => $this->desk->pace()]);
     }
 
     public function store(Request $request, Scene $scene): JsonResponse
     {
         Access::change($this->user($request), $scene);
         $in = $request->validate([
-            'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096', 'height' => 'sometimes|integer|min:64|max:4096',
+            'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096',
+            'height' => 'sometimes|integer|min:64|max:4096',
             'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:draft,final', 'call' => 'sometimes|uuid',
         ]);
         $job = $this->desk->start($scene, $this->user($request), $in, is_string($in['call'] ?? null) ? strtolower($in['call']) : null);
@@ -62,8 +64,15 @@ final class RenderController
     {
         Access::see($this->user($request), $this->scene($render));
         abort_unless($render->status === 'done' && $this->frames->hasResult($render), 404);
-        $response = new BinaryFileResponse($this->frames->result($render), 200, ['Content-Type' => $render->format === 'mp4' ? 'video/mp4' : 'application/zip']);
-        $response->setContentDisposition($request->boolean('download') || $render->format !== 'mp4' ? 'attachment' : 'inline', $render->file_name);
+        $response = new BinaryFileResponse(
+            $this->frames->result($render),
+            200,
+            ['Content-Type' => $render->format === 'mp4' ? 'video/mp4' : 'application/zip'],
+        );
+        $response->setContentDisposition(
+            $request->boolean('download') || $render->format !== 'mp4' ? 'attachment' : 'inline',
+            $render->file_name,
+        );
 
         return $response;
     }
@@ -106,7 +115,8 @@ final class RenderController
     {
         $size = str_starts_with($bytes, "\x89PNG") && strlen($bytes) < 60_000_000 ? @getimagesizefromstring($bytes) : false;
 
-        return $size !== false && $size[2] === IMAGETYPE_PNG && $size[0] === $render->width && $size[1] === $render->height && @imagecreatefromstring($bytes) !== false;
+        return $size !== false && $size[2] === IMAGETYPE_PNG && $size[0] === $render->width && $size[1] === $render->height
+            && @imagecreatefromstring($bytes) !== false;
     }
 
     private function token(Request $request, RenderJob $render): void

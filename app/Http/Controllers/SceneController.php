@@ -41,7 +41,10 @@ final class SceneController
         $scene->load('production');
 
         return response()->json([
-            'scene' => ['id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'story' => $scene->story, 'wind' => $scene->wind, 'revision' => $scene->revision],
+            'scene' => [
+                'id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'story' => $scene->story, 'wind' => $scene->wind,
+                'revision' => $scene->revision,
+            ],
             'production' => [
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
@@ -57,7 +60,13 @@ final class SceneController
         Access::change($user, $scene);
         $commands = $request->json('commands');
         $base = $request->json('base');
-        [$edit, $compiled] = $this->runner->run($scene, $user, is_array($commands) ? array_values($commands) : [], is_int($base) ? $base : null, $this->call($request));
+        [$edit, $compiled] = $this->runner->run(
+            $scene,
+            $user,
+            is_array($commands) ? array_values($commands) : [],
+            is_int($base) ? $base : null,
+            $this->call($request),
+        );
 
         return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
     }
@@ -77,7 +86,9 @@ final class SceneController
         $user = $this->user($request);
         Access::change($user, $scene);
         $base = $request->json('base');
-        [$edit, $compiled] = $way === 'undo' ? $this->runner->undo($scene, $user, $this->call($request)) : $this->runner->redo($scene, $user, $this->call($request));
+        [$edit, $compiled] = $way === 'undo'
+            ? $this->runner->undo($scene, $user, $this->call($request))
+            : $this->runner->redo($scene, $user, $this->call($request));
 
         return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
     }
@@ -87,7 +98,11 @@ final class SceneController
     {
         $call = $request->json('call');
         if ($call !== null && (! is_string($call) || preg_match('/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i', $call) !== 1)) {
-            throw new UserError('edit.call', 'The name of this call is no UUID.', 'Name each call by a UUID of its own, or leave "call" out.');
+            throw new UserError(
+                'edit.call',
+                'The name of this call is no UUID.',
+                'Name each call by a UUID of its own, or leave "call" out.',
+            );
         }
 
         return is_string($call) ? strtolower($call) : null;
@@ -115,7 +130,9 @@ final class SceneController
         Access::see($this->user($request), $scene);
         abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
         $headers = ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable'];
-        $place = config('reel.accel') === true && config('filesystems.disks.reel.driver') === 'local' ? $this->manifests->place($scene, $n, $hash) : null;
+        $place = config('reel.accel') === true && config('filesystems.disks.reel.driver') === 'local'
+            ? $this->manifests->place($scene, $n, $hash)
+            : null;
         if ($place !== null) {
             return response('', 200, ['X-Accel-Redirect' => "/_store/{$place}"] + $headers);
         }
@@ -127,7 +144,10 @@ final class SceneController
         return response($bytes, 200, $headers);
     }
 
-    /** Several blocks in one answer, `of` "n:hash,n:hash": each its length in four bytes, little endian, and then its bytes; all ones where it is gone. */
+    /**
+     * Several blocks in one answer, `of` "n:hash,n:hash": each its length in four bytes, little endian, and then its
+     * bytes; all ones where it is gone.
+     */
     public function blocks(Request $request, Scene $scene): Response
     {
         Access::see($this->user($request), $scene);
@@ -149,7 +169,8 @@ final class SceneController
         abort_unless($item->scene_id === $scene->id, 404);
         $asset = DocumentBuilder::build($scene)->assets[DocumentBuilder::assetId($item)];
 
-        return response()->json(['surfaces' => $dresser->surfaces($asset->blob, $item->variant()), 'variants' => $dresser->variants($asset->blob)]);
+        return response()
+            ->json(['surfaces' => $dresser->surfaces($asset->blob, $item->variant()), 'variants' => $dresser->variants($asset->blob)]);
     }
 
     /** What the scene's story needs of the kit, line by line. */
@@ -163,7 +184,8 @@ final class SceneController
     /** @return list<array<string, mixed>> */
     private function assets(Production $production): array
     {
-        return Asset::query()->with('versions')->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))->whereNull('archived_at')->orderBy('id')->get()
+        return Asset::query()->with('versions')->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))
+            ->whereNull('archived_at')->orderBy('id')->get()
             ->map(static fn (Asset $a): array => KitShelf::row($a, $a->versions->sortBy('number')->last()))->all();
     }
 

@@ -23,7 +23,16 @@ final class WorkController
         if ($found->status !== 'done') {
             $alone = ! Worker::taken()['desk'] && $found->created_at?->lt(now()->subSeconds(8)) === true;
 
-            return response()->json(['work' => $found->id, 'status' => $found->status, 'says' => $alone ? 'Nobody is there who does this kind of work. It waits; who runs this installation has to start its workers.' : null], 202);
+            return response()->json(
+                [
+                    'work' => $found->id,
+                    'status' => $found->status,
+                    'says' => $alone
+                        ? 'Nobody is there who does this kind of work. It waits; who runs this installation has to start its workers.'
+                        : null,
+                ],
+                202,
+            );
         }
 
         return response((string) $found->answer, $found->code ?? 200, ['Content-Type' => 'application/json']);

@@ -8,7 +8,10 @@ use Closure;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Scripts only from here (WebAssembly may be compiled: the mesh simplifier is one); pictures and workers also from data and blob URLs, which the drawing module makes itself. */
+/**
+ * Scripts only from here (WebAssembly may be compiled: the mesh simplifier is one); pictures and workers also from data
+ * and blob URLs, which the drawing module makes itself.
+ */
 final class SecurityHeaders
 {
     private const POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "

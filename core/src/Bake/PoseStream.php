@@ -89,7 +89,10 @@ final class PoseStream
     /** @return array<mixed> */
     private static function throughoutOf(CompiledScene $scene, string $id): array
     {
-        $out = [$id, $scene->places[$id]->flat(), $scene->document->items[$id]->moves, isset($scene->drives[$id]) ? $scene->drives[$id]->fingerprint() : null];
+        $out = [
+            $id, $scene->places[$id]->flat(), $scene->document->items[$id]->moves,
+            isset($scene->drives[$id]) ? $scene->drives[$id]->fingerprint() : null,
+        ];
         if (isset($scene->lanes[$id])) {
             foreach ($scene->grasps[$id] ?? [] as $g) {
                 $out[] = [$g->side, $g->from, $g->to, $g->curl];
@@ -137,7 +140,10 @@ final class PoseStream
             }
         }
         foreach ($rows as $id => $values) {
-            $tracks[] = ['head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count], 'bytes' => pack('g*', ...$values)];
+            $tracks[] = [
+                'head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count],
+                'bytes' => pack('g*', ...$values),
+            ];
         }
 
         return self::pack($from, $count, $tracks);
@@ -166,9 +172,20 @@ final class PoseStream
             }
         }
         if ($cloth !== null) {
-            return ['head' => ['item' => $id, 'kind' => 'cloth', 'stride' => self::PLACE + 3 * $cloth->particles(), 'rows' => $rows, 'particles' => $cloth->particles()], 'bytes' => $bytes];
+            return [
+                'head' => [
+                    'item' => $id, 'kind' => 'cloth', 'stride' => self::PLACE + 3 * $cloth->particles(), 'rows' => $rows,
+                    'particles' => $cloth->particles(),
+                ],
+                'bytes' => $bytes,
+            ];
         }
-        $head = ['item' => $id, 'kind' => $lane === null ? 'place' : 'figure', 'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs), 'rows' => $rows];
+        $head = [
+            'item' => $id,
+            'kind' => $lane === null ? 'place' : 'figure',
+            'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs),
+            'rows' => $rows,
+        ];
 
         return ['head' => $lane === null ? $head : $head + ['joints' => $joints, 'morphs' => $morphs], 'bytes' => $bytes];
     }

@@ -17,8 +17,10 @@ use CrispReel\Core\Math\V3;
 final class BodyShape
 {
     private const LIMBS = [
-        ['hips', 'chest'], ['chest', 'neck'], ['head', null], ['shoulderL', 'upperArmL'], ['shoulderR', 'upperArmR'], ['upperArmL', 'lowerArmL'], ['upperArmR', 'lowerArmR'],
-        ['lowerArmL', 'handL'], ['lowerArmR', 'handR'], ['upperLegL', 'lowerLegL'], ['upperLegR', 'lowerLegR'], ['lowerLegL', 'footL'], ['lowerLegR', 'footR'],
+        ['hips', 'chest'], ['chest', 'neck'], ['head', null], ['shoulderL', 'upperArmL'], ['shoulderR', 'upperArmR'],
+        ['upperArmL', 'lowerArmL'], ['upperArmR', 'lowerArmR'],
+        ['lowerArmL', 'handL'], ['lowerArmR', 'handR'], ['upperLegL', 'lowerLegL'], ['upperLegR', 'lowerLegR'], ['lowerLegL', 'footL'],
+        ['lowerLegR', 'footR'],
     ];
 
     /** Share of a joint's vertices that the capsule contains. */
@@ -82,7 +84,10 @@ final class BodyShape
      */
     private static function byJoint(GltfReader $gltf, Figure $figure): array
     {
-        $named = array_flip(array_intersect_key($figure->skeleton->roles, array_flip(array_merge(...array_map(static fn (array $l): array => array_filter($l), self::LIMBS)))));
+        $named = array_flip(array_intersect_key(
+            $figure->skeleton->roles,
+            array_flip(array_merge(...array_map(static fn (array $l): array => array_filter($l), self::LIMBS))),
+        ));
         $owner = static function (int $j) use ($named, $figure): int {
             while ($j >= 0 && ! isset($named[$j])) {
                 $j = $figure->skeleton->parents[$j];
@@ -93,7 +98,10 @@ final class BodyShape
         // The skin's list of joints has an order of its own.
         $skin = $gltf->list('skins')[0] ?? [];
         $order = array_flip($gltf->joints(0));
-        $listed = array_map(static fn (mixed $node): int => $order[is_int($node) ? $node : -1] ?? -1, is_array($skin['joints'] ?? null) ? array_values($skin['joints']) : []);
+        $listed = array_map(
+            static fn (mixed $node): int => $order[is_int($node) ? $node : -1] ?? -1,
+            is_array($skin['joints'] ?? null) ? array_values($skin['joints']) : [],
+        );
         $out = [];
         foreach ($gltf->primitives() as [, $p]) {
             for ($v = 0, $n = intdiv(count($p['joints']), 4); $v < $n; $v++) {

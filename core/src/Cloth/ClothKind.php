@@ -46,12 +46,16 @@ final readonly class ClothKind
      */
     public function over(array $facts): array
     {
-        return ['kilogramsPerSquareMetre' => $this->grams / 1000, 'bend' => $this->bend, 'catch' => $this->catch, 'damping' => $this->damping] + $facts;
+        return [
+            'kilogramsPerSquareMetre' => $this->grams / 1000, 'bend' => $this->bend, 'catch' => $this->catch, 'damping' => $this->damping,
+        ] + $facts;
     }
 
     /** @return array{kind: string, grams: float, bend: float, catch: float, damping: float} */
     public function toArray(): array
     {
-        return ['kind' => $this->kind, 'grams' => $this->grams, 'bend' => $this->bend, 'catch' => $this->catch, 'damping' => $this->damping];
+        return [
+            'kind' => $this->kind, 'grams' => $this->grams, 'bend' => $this->bend, 'catch' => $this->catch, 'damping' => $this->damping,
+        ];
     }
 }

@@ -9,7 +9,8 @@ use CrispReel\Core\Math\Placement;
 
 /**
  * Position-based cloth with compliance (Macklin, Müller and Chentanez 2016), many small steps of one pass each (Macklin et
- * al. 2019): threads, braces, hinges (isometric bending of Bergou et al. 2006), pins, tethers to the pins (Kim, Chentanez and Müller 2012), wind on the triangles, capsules and a floor with friction. Steps are fixed, so the same
+ * al. 2019): threads, braces, hinges (isometric bending of Bergou et al. 2006), pins, tethers to the pins (Kim, Chentanez and
+ * Müller 2012), wind on the triangles, capsules and a floor with friction. Steps are fixed, so the same
  * input gives the same bytes.
  */
 final class ClothSolver
@@ -81,8 +82,9 @@ final class ClothSolver
      * @param  list<array{float, float, float, float, float, float, float}>  $bodies  capsules at the beginning: two ends, radius
      * @param  list<array{float, float, float, float, float, float, float}>  $bodiesTo  and at the end
      */
-    public function advance(int $steps, array $from, array $to, array $wind, array $bodies = [], array $bodiesTo = [], float $floor = -INF): void
-    {
+    public function advance(
+        int $steps, array $from, array $to, array $wind, array $bodies = [], array $bodiesTo = [], float $floor = -INF,
+    ): void {
         $near = $this->near($bodies, $bodiesTo);
         $passes = $this->hinges->none() ? 1 : self::PASSES;
         for ($s = 1; $s <= $steps; $s++) {
@@ -92,7 +94,11 @@ final class ClothSolver
             $this->pin($from, $to, $u);
             $this->tether();
             $this->hold($this->fabric->threads, 0, self::GIVE);
-            $this->hold($this->fabric->braces, intdiv(count($this->fabric->threads), 2), 0.5 * (1 - $this->fabric->bend) ** 4 / max(1e-3, $this->fabric->bend) * 1e-2);
+            $this->hold(
+                $this->fabric->braces,
+                intdiv(count($this->fabric->threads), 2),
+                0.5 * (1 - $this->fabric->bend) ** 4 / max(1e-3, $this->fabric->bend) * 1e-2,
+            );
             for ($pass = 0; $pass < $passes; $pass++) {
                 $this->x = $this->hinges->bent($this->x, $this->w);
                 $this->hold($this->fabric->threads, 0, self::GIVE);
@@ -281,7 +287,8 @@ final class ClothSolver
                 $inside = true;
                 for ($k = 0; $k < 3 && $inside; $k++) {
                     $x = $this->x[$i + $k];
-                    $inside = $x > min($c[$k], $c[$k + 3], $to[$k], $to[$k + 3]) - $reach && $x < max($c[$k], $c[$k + 3], $to[$k], $to[$k + 3]) + $reach;
+                    $inside = $x > min($c[$k], $c[$k + 3], $to[$k], $to[$k + 3]) - $reach
+                        && $x < max($c[$k], $c[$k + 3], $to[$k], $to[$k + 3]) + $reach;
                 }
                 if ($inside) {
                     $found[] = $p;
@@ -329,7 +336,10 @@ final class ClothSolver
             $this->x[$i] += $out * $dx;
             $this->x[$i + 1] += $out * $dy;
             $this->x[$i + 2] += $out * $dz;
-            $this->rub($i, $dx / $d, $dy / $d, $dz / $d, $before, $moved[0] + ($moved[3] - $moved[0]) * $t, $moved[1] + ($moved[4] - $moved[1]) * $t, $moved[2] + ($moved[5] - $moved[2]) * $t);
+            $this->rub(
+                $i, $dx / $d, $dy / $d, $dz / $d, $before, $moved[0] + ($moved[3] - $moved[0]) * $t,
+                $moved[1] + ($moved[4] - $moved[1]) * $t, $moved[2] + ($moved[5] - $moved[2]) * $t,
+            );
         }
     }
 

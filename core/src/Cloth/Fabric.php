@@ -103,11 +103,14 @@ final readonly class Fabric
         [$threads, $braces, $hinges] = self::woven($triangles);
         $pins = self::pinned($rest, is_array($facts['pins'] ?? null) ? $facts['pins'] : []);
         [$tethers, $far] = self::tethered($rest, $threads, $pins);
-        $number = static fn (string $key, float $default): float => is_int($facts[$key] ?? null) || is_float($facts[$key] ?? null) ? (float) $facts[$key] : $default;
+        $number = static fn (string $key, float $default): float => is_int($facts[$key] ?? null) || is_float($facts[$key] ?? null)
+            ? (float) $facts[$key]
+            : $default;
 
         return new self(
             $rest, $triangles, self::masses($rest, $triangles, $number('kilogramsPerSquareMetre', self::DENSITY)), $pins,
-            self::fromPins($threads, $far), self::fromPins($braces, $far), $number('bend', 0.05), is_string($facts['worn'] ?? null) ? $facts['worn'] : null, $of, $tethers,
+            self::fromPins($threads, $far), self::fromPins($braces, $far), $number('bend', 0.05),
+            is_string($facts['worn'] ?? null) ? $facts['worn'] : null, $of, $tethers,
             max(0.0, $number('catch', 1.0)), max(0.0, min(0.99, $number('damping', self::DAMPING))), $hinges,
         );
     }
@@ -262,11 +265,16 @@ final readonly class Fabric
                 }
             }
 
-            return count($out) === 3 ? $out : throw new InvalidArgumentException('A pin of a cloth is a box with "low" and "high", three numbers each.');
+            return count($out) === 3
+                ? $out
+                : throw new InvalidArgumentException('A pin of a cloth is a box with "low" and "high", three numbers each.');
         };
         $box = is_array($box) ? $box : [];
         $weight = $box['weight'] ?? 1.0;
 
-        return [$corner($box['low'] ?? null), $corner($box['high'] ?? null), is_int($weight) || is_float($weight) ? min(1.0, max(0.0, (float) $weight)) : 1.0];
+        return [
+            $corner($box['low'] ?? null), $corner($box['high'] ?? null),
+            is_int($weight) || is_float($weight) ? min(1.0, max(0.0, (float) $weight)) : 1.0,
+        ];
     }
 }

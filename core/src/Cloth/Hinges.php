@@ -30,7 +30,9 @@ final readonly class Hinges
             return new self([]);
         }
         $rigidity = self::RIGIDITY * $fabric->bend ** 3;
-        $at = static fn (int $p): array => [$scale * $fabric->rest[3 * $p], $scale * $fabric->rest[3 * $p + 1], $scale * $fabric->rest[3 * $p + 2]];
+        $at = static fn (int $p): array => [
+            $scale * $fabric->rest[3 * $p], $scale * $fabric->rest[3 * $p + 1], $scale * $fabric->rest[3 * $p + 2],
+        ];
         $cot = static function (int $corner, int $b, int $c) use ($at): float {
             [$u, $v] = [V3::sub($at($b), $at($corner)), V3::sub($at($c), $at($corner))];
 
@@ -48,7 +50,10 @@ final readonly class Hinges
             foreach ([$r, $s] as $far) {
                 $area += V3::length(V3::cross(V3::sub($at($q), $at($p)), V3::sub($at($far), $at($p)))) / 2;
             }
-            $out[] = [3 * $p, 3 * $q, 3 * $r, 3 * $s, $weights[0], $weights[1], $weights[2], $weights[3], V3::length($e), $area / (3 * $rigidity)];
+            $out[] = [
+                3 * $p, 3 * $q, 3 * $r, 3 * $s, $weights[0], $weights[1], $weights[2], $weights[3], V3::length($e),
+                $area / (3 * $rigidity),
+            ];
         }
 
         return new self($out);

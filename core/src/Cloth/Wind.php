@@ -12,8 +12,12 @@ use CrispReel\Core\Math\Noise;
  */
 final readonly class Wind
 {
-    public function __construct(public float $towardsDeg = 270.0, public float $speed = 3.0, public float $gusts = 0.4, public int $seed = 1)
-    {
+    public function __construct(
+        public float $towardsDeg = 270.0,
+        public float $speed = 3.0,
+        public float $gusts = 0.4,
+        public int $seed = 1,
+    ) {
     }
 
     /**

@@ -19,7 +19,10 @@ final class Adjust
     {
         $plain = ! $play->mirror && $play->armWidthDeg === 0.0 && $play->energy === 1.0 && $play->hipOffset === 0.0;
 
-        return $plain ? $key : hash('sha256', json_encode([self::VERSION, $key, $play->mirror, $play->armWidthDeg, $play->energy, $play->hipOffset], JSON_THROW_ON_ERROR));
+        return $plain ? $key : hash(
+            'sha256',
+            json_encode([self::VERSION, $key, $play->mirror, $play->armWidthDeg, $play->energy, $play->hipOffset], JSON_THROW_ON_ERROR),
+        );
     }
 
     public static function table(AssetSource $assets, ClipTable $table, string $key, Play $play, Figure $figure): ClipTable
@@ -122,8 +125,13 @@ final class Adjust
 
     private static function otherSide(string $name): string
     {
-        $swap = ['L' => 'R', 'R' => 'L', 'l' => 'r', 'r' => 'l', 'Left' => 'Right', 'Right' => 'Left', 'left' => 'right', 'right' => 'left', 'LEFT' => 'RIGHT', 'RIGHT' => 'LEFT'];
-        foreach (['/(Left|Right|left|right|LEFT|RIGHT)/', '/(?<=[a-z0-9])([LR])$/', '/(?<=[._ -])([LRlr])$/', '/^([LRlr])(?=[._ -])/'] as $pattern) {
+        $swap = [
+            'L' => 'R', 'R' => 'L', 'l' => 'r', 'r' => 'l', 'Left' => 'Right', 'Right' => 'Left', 'left' => 'right', 'right' => 'left',
+            'LEFT' => 'RIGHT', 'RIGHT' => 'LEFT',
+        ];
+        foreach ([
+            '/(Left|Right|left|right|LEFT|RIGHT)/', '/(?<=[a-z0-9])([LR])$/', '/(?<=[._ -])([LRlr])$/', '/^([LRlr])(?=[._ -])/',
+        ] as $pattern) {
             if (preg_match($pattern, $name) === 1) {
                 return (string) preg_replace_callback($pattern, static fn (array $m): string => $swap[$m[1]], $name, 1);
             }
@@ -146,7 +154,10 @@ final class Adjust
             $first = array_slice($rows[0], $o, 4);
             foreach ($rows as $r) {
                 $sign = $r[$o] * $first[0] + $r[$o + 1] * $first[1] + $r[$o + 2] * $first[2] + $r[$o + 3] * $first[3] < 0.0 ? -1.0 : 1.0;
-                $mean = [$mean[0] + $sign * $r[$o], $mean[1] + $sign * $r[$o + 1], $mean[2] + $sign * $r[$o + 2], $mean[3] + $sign * $r[$o + 3]];
+                $mean = [
+                    $mean[0] + $sign * $r[$o], $mean[1] + $sign * $r[$o + 1], $mean[2] + $sign * $r[$o + 2],
+                    $mean[3] + $sign * $r[$o + 3],
+                ];
             }
             $mean = Q4::unit($mean);
             foreach ($rows as $i => $r) {
@@ -177,7 +188,10 @@ final class Adjust
             }
             $ahead = Q4::rotate(Q4::conjugate([$rest[4 * $p], $rest[4 * $p + 1], $rest[4 * $p + 2], $rest[4 * $p + 3]]), [0.0, 0.0, 1.0]);
             $o = 3 + 4 * $j;
-            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul(Q4::axis($ahead, $m * $angle), [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]]);
+            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul(
+                Q4::axis($ahead, $m * $angle),
+                [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]],
+            );
         }
 
         return array_values($row);

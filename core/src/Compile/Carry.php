@@ -36,6 +36,13 @@ final readonly class Carry
 
     public function fingerprint(): string
     {
-        return json_encode([$this->from, $this->parent, $this->joint, $this->offset->flat(), $this->upright, $this->easeFrames, $this->before?->flat(), $this->fall?->at(INF)->flat(), $this->fall?->at(0.1)->flat(), $this->caught?->flat(), $this->until, $this->own], JSON_THROW_ON_ERROR);
+        return json_encode(
+            [
+                $this->from, $this->parent, $this->joint, $this->offset->flat(), $this->upright, $this->easeFrames,
+                $this->before?->flat(), $this->fall?->at(INF)->flat(), $this->fall?->at(0.1)->flat(), $this->caught?->flat(),
+                $this->until, $this->own,
+            ],
+            JSON_THROW_ON_ERROR,
+        );
     }
 }

@@ -40,8 +40,12 @@ final class ClothRun
     /** @var list<array{int, int, float, float}>|null */
     private ?array $shape = null;
 
-    public function __construct(private readonly CompiledScene $scene, private readonly Item $item, public readonly Fabric $fabric, private readonly AssetSource $assets)
-    {
+    public function __construct(
+        private readonly CompiledScene $scene,
+        private readonly Item $item,
+        public readonly Fabric $fabric,
+        private readonly AssetSource $assets,
+    ) {
         $this->wind = $scene->document->wind;
         $this->rate = $scene->document->rate->perSecond();
     }
@@ -55,8 +59,15 @@ final class ClothRun
     public function key(int $n): string
     {
         return $this->keys[$n] ??= hash('sha256', json_encode([
-            self::VERSION, $this->scene->document->assets[$this->item->asset]->blob, $this->item->cloth?->toArray(), $this->wind->toArray(), $this->rate, $n,
-            array_map(fn (string $id): array => [PoseStream::fingerprint($this->scene, $id, 0, ($n + 1) * PoseStream::BLOCK), $this->scene->document->assets[$this->scene->document->items[$id]->asset]->digest], $this->leansOn()),
+            self::VERSION, $this->scene->document->assets[$this->item->asset]->blob, $this->item->cloth?->toArray(),
+            $this->wind->toArray(), $this->rate, $n,
+            array_map(
+                fn (string $id): array => [
+                    PoseStream::fingerprint($this->scene, $id, 0, ($n + 1) * PoseStream::BLOCK),
+                    $this->scene->document->assets[$this->scene->document->items[$id]->asset]->digest,
+                ],
+                $this->leansOn(),
+            ),
         ], JSON_THROW_ON_ERROR));
     }
 
@@ -169,8 +180,11 @@ final class ClothRun
                     $solver->carryAlong($there->of($place->inverse()));
                     [$pins, $bodies] = [$pinsTo, $bodiesTo];
                 }
-                $steps = (int) round(ClothSolver::STEPS * (($f) / $this->rate)) - (int) round(ClothSolver::STEPS * (($f - 1) / $this->rate));
-                $solver->advance(max(1, $steps), $pins, $pinsTo, $this->winds($solver, $f / $this->rate), $bodies, $bodiesTo, $this->floor($there));
+                $steps = (int) round(ClothSolver::STEPS * (($f) / $this->rate))
+                    - (int) round(ClothSolver::STEPS * (($f - 1) / $this->rate));
+                $solver->advance(
+                    max(1, $steps), $pins, $pinsTo, $this->winds($solver, $f / $this->rate), $bodies, $bodiesTo, $this->floor($there),
+                );
                 [$place, $pins, $bodies] = [$there, $pinsTo, $bodiesTo];
             }
             $bytes .= self::bytes($this->inside($place, $solver->x));
@@ -183,7 +197,10 @@ final class ClothRun
     {
         [$pins, $bodies] = [$this->pins($place), $this->bodies($now)];
         for ($k = 0, $turns = (int) round(self::SETTLE * 24); $k < $turns; $k++) {
-            $solver->advance(intdiv(ClothSolver::STEPS, 24), $pins, $pins, $this->winds($solver, ($k - $turns) / 24), $bodies, $bodies, $this->floor($place));
+            $solver->advance(
+                intdiv(ClothSolver::STEPS, 24), $pins, $pins, $this->winds($solver, ($k - $turns) / 24), $bodies, $bodies,
+                $this->floor($place),
+            );
         }
     }
 
@@ -233,12 +250,18 @@ final class ClothRun
             return [];
         }
         $figure = $this->scene->lanes[$wearer]->figure;
-        $this->shape ??= BodyShape::of($figure, $this->assets, $this->scene->document->assets[$this->scene->document->items[$wearer]->asset]);
+        $this->shape ??= BodyShape::of(
+            $figure,
+            $this->assets,
+            $this->scene->document->assets[$this->scene->document->items[$wearer]->asset],
+        );
         $scale = $moment->place($wearer)->scale;
         $out = [];
         foreach ($this->shape as [$a, $b, $radius, $rise]) {
             $from = $moment->joint($wearer, $a);
-            $to = $a === $b ? [$from->point([0.0, $rise, 0.0]), $from->point([0.0, $rise, 0.0])] : [$from->position, $moment->joint($wearer, $b)->position];
+            $to = $a === $b
+                ? [$from->point([0.0, $rise, 0.0]), $from->point([0.0, $rise, 0.0])]
+                : [$from->position, $moment->joint($wearer, $b)->position];
             $out[] = [...$to[0], ...$to[1], $radius * $scale];
         }
 

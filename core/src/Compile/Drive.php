@@ -29,8 +29,11 @@ final class Drive
      * @param  array<string, Lane>  $lanes  of performers
      * @param  array{int, int|null}|null  $pushing  frames in which the pusher's hands are on it
      */
-    public function __construct(private readonly Item $item, private readonly Route $route, private readonly Vehicle $vehicle, private readonly ?Figure $figure, Surroundings $around, AssetSource $assets, private readonly float $rate, array $lanes, private readonly ?Placement $pusher = null, private readonly ?array $pushing = null)
-    {
+    public function __construct(
+        private readonly Item $item, private readonly Route $route, private readonly Vehicle $vehicle, private readonly ?Figure $figure,
+        Surroundings $around, AssetSource $assets, private readonly float $rate, array $lanes, private readonly ?Placement $pusher = null,
+        private readonly ?array $pushing = null,
+    ) {
         $lane = $route->by === null ? null : $lanes[$route->by] ?? null;
         $this->track = new Track($item, $vehicle, $around, $this->points($lane), $assets);
         $lane === null ? $this->timed() : $this->pushed($lane);
@@ -50,7 +53,8 @@ final class Drive
     private function points(?Lane $lane): array
     {
         $v = $this->vehicle;
-        $front = $this->start()->point([$v->rear[0] + sin($v->forward) * $v->wheelbase, 0.0, $v->rear[1] + cos($v->forward) * $v->wheelbase]);
+        $front = $this->start()
+            ->point([$v->rear[0] + sin($v->forward) * $v->wheelbase, 0.0, $v->rear[1] + cos($v->forward) * $v->wheelbase]);
         $points = [[$front[0], 0.0, $front[2]]];
         $way = $lane === null || $this->pusher === null ? $this->route->points : $this->walked($lane, $this->pusher);
         foreach ($way as [$x, $z]) {
@@ -93,7 +97,10 @@ final class Drive
         $front = $this->start()->position;
 
         // Only what lies beyond the thing itself.
-        return array_values(array_filter($out, static fn (array $q): bool => ($q[0] - $front[0]) * $way[0] + ($q[1] - $front[2]) * $way[1] > 0.2));
+        return array_values(array_filter(
+            $out,
+            static fn (array $q): bool => ($q[0] - $front[0]) * $way[0] + ($q[1] - $front[2]) * $way[1] > 0.2,
+        ));
     }
 
     private function pushedUntil(Lane $lane): float
@@ -113,7 +120,9 @@ final class Drive
     private function timed(): void
     {
         $this->from = (float) $this->route->from;
-        $this->to = $this->route->to === null ? $this->from + $this->track->length / ($this->route->speed * (1 - self::RAMP)) * $this->rate : (float) $this->route->to;
+        $this->to = $this->route->to === null
+            ? $this->from + $this->track->length / ($this->route->speed * (1 - self::RAMP)) * $this->rate
+            : (float) $this->route->to;
     }
 
     /** Goes as far as the walker does, without the swing of the steps. */
@@ -210,7 +219,10 @@ final class Drive
                 continue;
             }
             $o = 3 + 4 * $j;
-            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul($this->figure->skeleton->restRotation($j), self::stroke($oar, $s / $this->item->scale));
+            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul(
+                $this->figure->skeleton->restRotation($j),
+                self::stroke($oar, $s / $this->item->scale),
+            );
         }
 
         return array_values($row);
@@ -238,6 +250,15 @@ final class Drive
 
     public function fingerprint(): string
     {
-        return hash('sha256', json_encode([$this->item->toArray(), (array) $this->vehicle, array_map(static fn (float $v): string => sprintf('%.5f', $v), $this->made), $this->track->fingerprint(), $this->rate], JSON_THROW_ON_ERROR));
+        return hash(
+            'sha256',
+            json_encode(
+                [
+                    $this->item->toArray(), (array) $this->vehicle,
+                    array_map(static fn (float $v): string => sprintf('%.5f', $v), $this->made), $this->track->fingerprint(), $this->rate,
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
     }
 }

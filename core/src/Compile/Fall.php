@@ -37,8 +37,14 @@ final class Fall
     public function __construct(Placement $from, array $velocity, array $bounds, Closure $ground)
     {
         $scale = $from->scale;
-        $middle = V3::mul([($bounds[0][0] + $bounds[1][0]) / 2, ($bounds[0][1] + $bounds[1][1]) / 2, ($bounds[0][2] + $bounds[1][2]) / 2], $scale);
-        $half = V3::mul([($bounds[1][0] - $bounds[0][0]) / 2, ($bounds[1][1] - $bounds[0][1]) / 2, ($bounds[1][2] - $bounds[0][2]) / 2], $scale);
+        $middle = V3::mul(
+            [($bounds[0][0] + $bounds[1][0]) / 2, ($bounds[0][1] + $bounds[1][1]) / 2, ($bounds[0][2] + $bounds[1][2]) / 2],
+            $scale,
+        );
+        $half = V3::mul(
+            [($bounds[1][0] - $bounds[0][0]) / 2, ($bounds[1][1] - $bounds[0][1]) / 2, ($bounds[1][2] - $bounds[0][2]) / 2],
+            $scale,
+        );
         $rest = self::lying($from->rotation, $half);
         $spin = V3::length($velocity) > 0.3 ? V3::unit(V3::cross([0.0, 1.0, 0.0], V3::unit($velocity))) : [0.0, 0.0, 0.0];
         $rate = min(9.0, 1.6 * V3::length($velocity));

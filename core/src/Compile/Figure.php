@@ -58,7 +58,9 @@ final class Figure
         $r = $this->skeleton->roles;
         foreach (['leg' => ['upperLeg', 'lowerLeg', 'foot'], 'arm' => ['upperArm', 'lowerArm', 'hand']] as $kind => [$a, $b, $c]) {
             foreach (['L', 'R'] as $side) {
-                $this->limbs[$kind][$side] = isset($r[$a.$side], $r[$b.$side], $r[$c.$side]) ? [$r[$a.$side], $r[$b.$side], $r[$c.$side]] : null;
+                $this->limbs[$kind][$side] = isset($r[$a.$side], $r[$b.$side], $r[$c.$side])
+                    ? [$r[$a.$side], $r[$b.$side], $r[$c.$side]]
+                    : null;
             }
         }
         foreach ($r as $role => $j) {
@@ -68,7 +70,10 @@ final class Figure
 
     public function isHuman(): bool
     {
-        foreach (['hips', 'spine', 'chest', 'upperChest', 'neck', 'head', 'upperLegL', 'lowerLegL', 'footL', 'toesL', 'upperArmL', 'lowerArmL', 'handL', 'shoulderL', 'upperLegR', 'lowerLegR', 'footR', 'handR'] as $role) {
+        foreach ([
+            'hips', 'spine', 'chest', 'upperChest', 'neck', 'head', 'upperLegL', 'lowerLegL', 'footL', 'toesL', 'upperArmL', 'lowerArmL',
+            'handL', 'shoulderL', 'upperLegR', 'lowerLegR', 'footR', 'handR',
+        ] as $role) {
             if (! isset($this->skeleton->roles[$role])) {
                 return false;
             }
@@ -108,7 +113,10 @@ final class Figure
      */
     public function lengths(array $limb): array
     {
-        return $this->lengths[$limb[2]] ??= [V3::distance($this->restPlace($limb[0]), $this->restPlace($limb[1])), V3::distance($this->restPlace($limb[1]), $this->restPlace($limb[2]))];
+        return $this->lengths[$limb[2]] ??= [
+            V3::distance($this->restPlace($limb[0]), $this->restPlace($limb[1])),
+            V3::distance($this->restPlace($limb[1]), $this->restPlace($limb[2])),
+        ];
     }
 
     /** @return array{float, float, float} */

@@ -45,13 +45,19 @@ final class GroundFit
     private const WIDTH = 7;
 
     /** @param  list<float>  $rows  WIDTH numbers a frame from the segment's start on */
-    private function __construct(private readonly Figure $figure, private readonly array $rows, private readonly bool $repeats, public readonly float $end, public readonly string $key)
-    {
+    private function __construct(
+        private readonly Figure $figure,
+        private readonly array $rows,
+        private readonly bool $repeats,
+        public readonly float $end,
+        public readonly string $key,
+    ) {
     }
 
     /** Null where the ground is even. */
-    public static function of(LaneSegment $segment, Item $item, Figure $figure, Surroundings $around, AssetSource $assets, float $rate): ?self
-    {
+    public static function of(
+        LaneSegment $segment, Item $item, Figure $figure, Surroundings $around, AssetSource $assets, float $rate,
+    ): ?self {
         if ($around->isEmpty() && $segment->rise === 0.0) {
             return null;
         }
@@ -63,7 +69,16 @@ final class GroundFit
             return null;
         }
         $repeats = hypot($segment->loopMove[0], $segment->loopMove[1]) < 0.02;
-        $key = hash('sha256', json_encode(['fit', self::VERSION, $segment->fingerprint(), $segment->rise, $figure->blob, $item->position, $item->headingDeg, $item->scale, $signature, $rate], JSON_THROW_ON_ERROR));
+        $key = hash(
+            'sha256',
+            json_encode(
+                [
+                    'fit', self::VERSION, $segment->fingerprint(), $segment->rise, $figure->blob, $item->position, $item->headingDeg,
+                    $item->scale, $signature, $rate,
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
         $bytes = $assets->solved($key);
         if ($bytes === null) {
             $bytes = (new self($figure, [], false, 0.0, ''))->settled($segment, $place, $around->solids($region), $frames, $rate);
@@ -89,7 +104,9 @@ final class GroundFit
         for ($k = 0; $k <= 6; $k++) {
             $row = $segment->row($segment->start + $frames * $k / 6);
             $p = $place->point([$row[0], 0.0, $row[2]]);
-            $region = [min($region[0], $p[0] - 1.0), min($region[1], $p[2] - 1.0), max($region[2], $p[0] + 1.0), max($region[3], $p[2] + 1.0)];
+            $region = [
+                min($region[0], $p[0] - 1.0), min($region[1], $p[2] - 1.0), max($region[2], $p[0] + 1.0), max($region[3], $p[2] + 1.0),
+            ];
         }
 
         return $region;
@@ -108,7 +125,9 @@ final class GroundFit
                 return '';
             }
             $made = $this->made($track, $side, $segment);
-            $feet[$side] = $this->fitted($track, $made, $place, $solids, $base, $rate, $segment->rise === 0.0 ? null : $this->sole($side) + $segment->lift);
+            $feet[$side] = $this->fitted(
+                $track, $made, $place, $solids, $base, $rate, $segment->rise === 0.0 ? null : $this->sole($side) + $segment->lift,
+            );
             $end += ($feet[$side][$frames][0] + $made[$frames]) / 2;
             foreach ($feet[$side] as [$lift, $pitch, $roll]) {
                 $uneven = $uneven || abs($lift) * $place->scale > self::EVEN || max(abs($pitch), abs($roll)) > self::LEVEL;
@@ -120,7 +139,9 @@ final class GroundFit
         $pelvis = [];
         foreach ($feet['L'] as $f => $l) {
             $r = $feet['R'][$f];
-            $pelvis[] = $segment->rise === 0.0 ? min($l[0], $r[0]) : min(($l[0] + $r[0]) / 2, $l[0] + $this->slack($segment, 'L', $f), $r[0] + $this->slack($segment, 'R', $f));
+            $pelvis[] = $segment->rise === 0.0
+                ? min($l[0], $r[0])
+                : min(($l[0] + $r[0]) / 2, $l[0] + $this->slack($segment, 'L', $f), $r[0] + $this->slack($segment, 'R', $f));
         }
         $pelvis = self::smoothed($pelvis, 0.12 * $rate);
         $out = [];
@@ -239,12 +260,18 @@ final class GroundFit
             if ($next[3] !== $step) {
                 // The motion goes from the one step to the other by itself: as far as it is, so far is the ground.
                 $way = max($way, min(1.0, ($track[$f][1] - ($rest ?? 0.0) - $step) / ($next[3] - $step)));
-                $out[] = [$here[0] + ($next[2][0] - $here[0]) * $way + 0.15 * $rise * sin(M_PI * $way), $here[1] + ($next[2][1] - $here[1]) * $w, $here[2] + ($next[2][2] - $here[2]) * $w];
+                $out[] = [
+                    $here[0] + ($next[2][0] - $here[0]) * $way + 0.15 * $rise * sin(M_PI * $way),
+                    $here[1] + ($next[2][1] - $here[1]) * $w, $here[2] + ($next[2][2] - $here[2]) * $w,
+                ];
 
                 continue;
             }
             $early = $next[2][0] > $here[0] ? Ease::smooth($u / 0.6) : Ease::smooth(($u - 0.4) / 0.6);
-            $out[] = [$here[0] + ($next[2][0] - $here[0]) * $early + 0.15 * $rise * sin(M_PI * $u), $here[1] + ($next[2][1] - $here[1]) * $w, $here[2] + ($next[2][2] - $here[2]) * $w];
+            $out[] = [
+                $here[0] + ($next[2][0] - $here[0]) * $early + 0.15 * $rise * sin(M_PI * $u), $here[1] + ($next[2][1] - $here[1]) * $w,
+                $here[2] + ($next[2][2] - $here[2]) * $w,
+            ];
         }
 
         return $out;
@@ -275,7 +302,9 @@ final class GroundFit
             return [($y - $base - $made) / $place->scale, 0.0, 0.0, $y];
         }
         [$heel, $ball, $left, $right] = [$height(-0.05, 0.0), $height(0.15, 0.0), $height(0.06, 0.045), $height(0.06, -0.045)];
-        $tilt = static fn (?float $a, ?float $b, float $apart): float => $a === null || $b === null || abs($a - $b) > $apart * 0.7 * $place->scale ? 0.0 : max(-self::TILT, min(self::TILT, atan(($b - $a) / ($apart * $place->scale))));
+        $tilt = static fn (?float $a, ?float $b, float $apart): float => $a === null || $b === null
+            || abs($a - $b) > $apart * 0.7 * $place->scale ? 0.0
+            : max(-self::TILT, min(self::TILT, atan(($b - $a) / ($apart * $place->scale))));
         $pitch = $tilt($heel, $ball, 0.20);
         // At the edge of a step the whole foot is on the higher of what heel and ball find.
         $y = $pitch === 0.0 ? max($middle, $heel ?? $middle, $ball ?? $middle) : $middle;
@@ -322,7 +351,10 @@ final class GroundFit
             }
             [$at, $q] = $p->at($leg[2]);
             $heading = Q4::heading(Q4::mul($q, Q4::conjugate($this->figure->restTurn($leg[2]))));
-            $tilt = Q4::mul(Q4::aroundY($heading), Q4::mul(Q4::mul(Q4::aroundX($v[$k + 1]), Q4::aroundZ($v[$k + 2])), Q4::aroundY(-$heading)));
+            $tilt = Q4::mul(
+                Q4::aroundY($heading),
+                Q4::mul(Q4::mul(Q4::aroundX($v[$k + 1]), Q4::aroundZ($v[$k + 2])), Q4::aroundY(-$heading)),
+            );
             // The foot turns about its sole, not about its joint.
             $rest = $this->sole($side);
             $up = Q4::rotate($tilt, [0.0, $rest, 0.0]);

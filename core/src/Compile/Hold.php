@@ -16,8 +16,13 @@ final readonly class Hold
      * @param  bool  $onItself  the target hangs on the performer, and moves when the trunk leans
      * @param  Placement  $own  the place on the performer's joint that touches
      */
-    public function __construct(public Contact $contact, public ?int $joint, public Placement $at, public Placement $own, public bool $onItself = false)
-    {
+    public function __construct(
+        public Contact $contact,
+        public ?int $joint,
+        public Placement $at,
+        public Placement $own,
+        public bool $onItself = false,
+    ) {
     }
 
     public function fingerprint(): string

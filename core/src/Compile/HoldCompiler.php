@@ -32,7 +32,9 @@ final class HoldCompiler
         }
         foreach ($out as $item => $holds) {
             // What the performer itself carries is reached for last.
-            usort($holds, static fn (Hold $a, Hold $b): int => [$a->onItself, array_search($a->contact->effector, Contact::EFFECTORS, true), $a->contact->from, $a->contact->id]
+            usort($holds, static fn (Hold $a, Hold $b): int => [
+                $a->onItself, array_search($a->contact->effector, Contact::EFFECTORS, true), $a->contact->from, $a->contact->id,
+            ]
                 <=> [$b->onItself, array_search($b->contact->effector, Contact::EFFECTORS, true), $b->contact->from, $b->contact->id]);
             $out[$item] = $holds;
         }
@@ -64,7 +66,13 @@ final class HoldCompiler
         }
         [$joint, $mount] = $c->mount === '' ? [null, $none] : $this->mount($c->target, $c->mount);
 
-        return new Hold($c, $joint, $mount->of(new Placement($c->offset)), self::own($lane->figure, $c->effector), $this->carriedBy($c->target, $c->item));
+        return new Hold(
+            $c,
+            $joint,
+            $mount->of(new Placement($c->offset)),
+            self::own($lane->figure, $c->effector),
+            $this->carriedBy($c->target, $c->item),
+        );
     }
 
     /** @return array{int|null, Placement} */
@@ -79,7 +87,9 @@ final class HoldCompiler
             };
 
             // Hand in hand: palm to palm.
-            return [$joint, $grip === null ? new Placement([0.0, 0.0, 0.0]) : new Placement($grip[0], Q4::mul($grip[1], Q4::aroundY(M_PI)))];
+            return [
+                $joint, $grip === null ? new Placement([0.0, 0.0, 0.0]) : new Placement($grip[0], Q4::mul($grip[1], Q4::aroundY(M_PI))),
+            ];
         }
 
         return [null, Mounts::of($this->document, $this->assets, $item, $mount)];
@@ -119,10 +129,16 @@ final class HoldCompiler
                 if ($c->target === null || ! self::on($c, $frame)) {
                     continue;
                 }
-                $carry = array_values(array_filter($this->document->links, static fn (Link $l): bool => $l->child === $c->target && self::on($l, $frame) && $l->parent === $c->item));
+                $carry = array_values(array_filter(
+                    $this->document->links,
+                    static fn (Link $l): bool => $l->child === $c->target && self::on($l, $frame) && $l->parent === $c->item,
+                ));
                 if ($carry !== []) {
                     if ($carry[0]->mount === $c->effector) {
-                        throw UnableToCompile::linkCycle([$this->document->items[$c->item]->name, $this->document->items[$c->target]->name, $this->document->items[$c->item]->name]);
+                        throw UnableToCompile::linkCycle([
+                            $this->document->items[$c->item]->name, $this->document->items[$c->target]->name,
+                            $this->document->items[$c->item]->name,
+                        ]);
                     }
 
                     continue;
@@ -169,8 +185,16 @@ final class HoldCompiler
                     $miss = $moment->missing[$c->id] ?? 0.0;
                     if ($miss > self::MISS) {
                         $who = $scene->document->items[$item]->name;
-                        $part = ['handL' => 'left hand', 'handR' => 'right hand', 'footL' => 'left foot', 'footR' => 'right foot'][$c->effector] ?? $c->effector;
-                        $notes[] = new Note('contact.reach', $item, $frame, sprintf('The %s of %s misses its contact by %.0f cm.', $part, $who, $miss * 100), 'Bring the performer nearer, or let the contact go.');
+                        $part = [
+                            'handL' => 'left hand', 'handR' => 'right hand', 'footL' => 'left foot', 'footR' => 'right foot',
+                        ][$c->effector] ?? $c->effector;
+                        $notes[] = new Note(
+                            'contact.reach',
+                            $item,
+                            $frame,
+                            sprintf('The %s of %s misses its contact by %.0f cm.', $part, $who, $miss * 100),
+                            'Bring the performer nearer, or let the contact go.',
+                        );
                         break;
                     }
                 }

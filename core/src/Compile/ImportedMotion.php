@@ -37,7 +37,16 @@ final class ImportedMotion
         $roles = is_array($digest['rolesByHand'] ?? null) ? $digest['rolesByHand'] : [];
         // How much faster than it was recorded it is to go, when its rate was told wrongly.
         $pace = is_float($digest['pace'] ?? null) || is_int($digest['pace'] ?? null) ? (float) $digest['pace'] : 1.0;
-        $key = hash('sha256', json_encode(['imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles, ...($pace === 1.0 ? [] : [$pace])], JSON_THROW_ON_ERROR));
+        $key = hash(
+            'sha256',
+            json_encode(
+                [
+                    'imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles,
+                    ...($pace === 1.0 ? [] : [$pace]),
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
         $bytes = $assets->solved($key);
         if ($bytes === null) {
             [$clip, $source] = self::read($assets->blob($asset), $number, $asset->name, $figure);
@@ -68,7 +77,9 @@ final class ImportedMotion
     {
         $names = array_column($gltf->nodes, 'name');
 
-        return count(array_intersect($figure->skeleton->names, $names)) > 0.8 * count($figure->skeleton->names) ? $figure->skeleton : AssetDigest::skeletonOfNodes($gltf);
+        return count(array_intersect($figure->skeleton->names, $names)) > 0.8 * count($figure->skeleton->names)
+            ? $figure->skeleton
+            : AssetDigest::skeletonOfNodes($gltf);
     }
 
     /** @param  array<string, string>  $rolesByHand  role to joint name */
@@ -112,7 +123,11 @@ final class ImportedMotion
                 return false;
             }
             $p = $b->parents[$j];
-            if ($p >= 0 && $j !== ($b->roles['hips'] ?? -1) && max(array_map(static fn (float $u, float $v): float => abs($u - $v), $a->restTranslation($k), $b->restTranslation($j))) > 0.001) {
+            if ($p >= 0 && $j !== ($b->roles['hips'] ?? -1) && max(array_map(
+                static fn (float $u, float $v): float => abs($u - $v),
+                $a->restTranslation($k),
+                $b->restTranslation($j),
+            )) > 0.001) {
                 return false;
             }
         }

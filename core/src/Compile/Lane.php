@@ -33,7 +33,9 @@ final readonly class Lane
     public function row(float $frame): array
     {
         $i = $this->active($frame);
-        $row = $i >= 0 ? $this->blended($i, $frame) : ($this->segments === [] ? $this->standing : $this->segments[0]->row($this->segments[0]->start));
+        $row = $i >= 0
+            ? $this->blended($i, $frame)
+            : ($this->segments === [] ? $this->standing : $this->segments[0]->row($this->segments[0]->start));
         foreach ($this->layers as $layer) {
             $w = $layer->weight($frame);
             if ($w > 0.0) {
@@ -95,10 +97,16 @@ final readonly class Lane
     private function laidOver(array $row, array $over, array $mask, float $weight): array
     {
         $n = $this->figure->skeleton->count();
-        $joints = $mask === [] ? array_diff(range(0, $n - 1), [$this->figure->hips]) : array_merge(...array_map($this->figure->part(...), $mask));
+        $joints = $mask === []
+            ? array_diff(range(0, $n - 1), [$this->figure->hips])
+            : array_merge(...array_map($this->figure->part(...), $mask));
         foreach ($joints as $j) {
             $o = 3 + 4 * $j;
-            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::slerp([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], [$over[$o], $over[$o + 1], $over[$o + 2], $over[$o + 3]], $weight);
+            [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::slerp(
+                [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]],
+                [$over[$o], $over[$o + 1], $over[$o + 2], $over[$o + 3]],
+                $weight,
+            );
         }
         if ($mask === [] || in_array('face', $mask, true)) {
             for ($k = 3 + 4 * $n, $end = $k + count($this->figure->morphs); $k < $end; $k++) {

@@ -36,8 +36,11 @@ final class LaneCompiler
     private array $open = [];
 
     /** @param  \Closure(Item): (Figure|null)  $figures */
-    public function __construct(private readonly Document $document, private readonly AssetSource $assets, private readonly \Closure $figures)
-    {
+    public function __construct(
+        private readonly Document $document,
+        private readonly AssetSource $assets,
+        private readonly \Closure $figures,
+    ) {
         $this->around = new Surroundings($document, $assets);
     }
 
@@ -58,7 +61,8 @@ final class LaneCompiler
         usort($beats, static fn (Beat $a, Beat $b): int => [$a->start, $a->id] <=> [$b->start, $b->id]);
         $segments = [];
         $layers = [];
-        $onGround = $figure->isHuman() && ! $item->moves() && array_filter($this->document->links, static fn (Link $l): bool => $l->child === $item->id) === [];
+        $onGround = $figure->isHuman() && ! $item->moves()
+            && array_filter($this->document->links, static fn (Link $l): bool => $l->child === $item->id) === [];
         foreach ($beats as $beat) {
             if ($beat->play->layer > 0) {
                 $layers[] = $this->segment($beat, $item, $figure);
@@ -73,7 +77,14 @@ final class LaneCompiler
                 continue;
             }
             if ($beat->path !== null) {
-                $this->notes[] = new Note('path.short', $item->id, $beat->start, "The path of {$item->name} leads nowhere.", 'Draw a place that is farther away.', $beat->id);
+                $this->notes[] = new Note(
+                    'path.short',
+                    $item->id,
+                    $beat->start,
+                    "The path of {$item->name} leads nowhere.",
+                    'Draw a place that is farther away.',
+                    $beat->id,
+                );
             }
             $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->stood($beat, $figure);
             $this->carryOn($last, $stance, $segment, $figure);
@@ -86,7 +97,10 @@ final class LaneCompiler
             }
             $segments[] = $segment;
         }
-        usort($layers, static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start]);
+        usort(
+            $layers,
+            static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start],
+        );
 
         return new Lane($figure, $segments, $this->standing($figure), $layers);
     }
@@ -129,7 +143,9 @@ final class LaneCompiler
             throw UnableToCompile::emptyMotion($this->document->assets[$beat->motion]->name);
         }
         $fill = $beat->play->fill === null ? null : (float) max(1, $beat->play->fill - $beat->start);
-        $timing = new Timing($beat->play, $in, $out, $table->seconds(), $this->document->rate->seconds(1.0) * $beat->speed * $pace, $beat->loops, $fill);
+        $timing = new Timing(
+            $beat->play, $in, $out, $table->seconds(), $this->document->rate->seconds(1.0) * $beat->speed * $pace, $beat->loops, $fill,
+        );
 
         return new LaneSegment($beat, $table, $key, $in, $out, $timing, $figure->hips);
     }
@@ -147,7 +163,9 @@ final class LaneCompiler
         if (! $figure->isHuman()) {
             throw UnableToCompile::noFigure($asset->name, $item->name);
         }
-        $seconds = $beat->path?->arrive === null ? 0.0 : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start + $beat->play->skip)));
+        $seconds = $beat->path?->arrive === null
+            ? 0.0
+            : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start + $beat->play->skip)));
         $from = $stance === null ? [0.0, 0.0, 0.0] : $this->anchor($stance, $stance, 'foot');
         if ($beat->path?->from !== null) {
             [$x, $y, $z, $heading] = $beat->path->from;
@@ -265,7 +283,14 @@ final class LaneCompiler
             return;
         }
         if (isset($this->open[$other->id])) {
-            $this->notes[] = new Note('pair.circle', $item->id, $segment->from->start, "{$item->name} and {$other->name} wait for each other.", 'Untie one of the two beats.', $segment->beat);
+            $this->notes[] = new Note(
+                'pair.circle',
+                $item->id,
+                $segment->from->start,
+                "{$item->name} and {$other->name} wait for each other.",
+                'Untie one of the two beats.',
+                $segment->beat,
+            );
 
             return;
         }
@@ -283,7 +308,14 @@ final class LaneCompiler
                 $after = $segment->row($segment->start);
                 $moved = hypot($after[0] - $before[0], $after[2] - $before[2]) * $item->scale;
                 if ($moved > self::PAIR_FAR && $segment->start > 0) {
-                    $this->notes[] = new Note('pair.far', $item->id, $segment->from->start, sprintf('%s is moved %.1f m to stand with %s.', $item->name, $moved, $other->name), 'Let the performer walk there first.', $segment->beat);
+                    $this->notes[] = new Note(
+                        'pair.far',
+                        $item->id,
+                        $segment->from->start,
+                        sprintf('%s is moved %.1f m to stand with %s.', $item->name, $moved, $other->name),
+                        'Let the performer walk there first.',
+                        $segment->beat,
+                    );
                 }
             }
         }

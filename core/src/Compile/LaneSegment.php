@@ -82,7 +82,11 @@ final class LaneSegment
         [$seconds, $loop] = $this->timing->at($frame - $this->start);
         $row = $this->table->at($seconds);
         if ($this->onTheSpot) {
-            $row = ClipTable::moved($row, self::after($this->root($this->table->at($this->in)), self::undo($this->root($row))), $this->hips);
+            $row = ClipTable::moved(
+                $row,
+                self::after($this->root($this->table->at($this->in)), self::undo($this->root($row))),
+                $this->hips,
+            );
         }
         $move = $loop === 0 ? $this->move : $this->looped($loop);
 
@@ -166,7 +170,8 @@ final class LaneSegment
     public function fingerprint(): string
     {
         return sprintf(
-            '%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->fit->key ?? '', $this->tableKey, $this->start, $this->timing->fingerprint(),
+            '%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->fit->key ?? '', $this->tableKey, $this->start,
+            $this->timing->fingerprint(),
             (int) $this->onTheSpot, $this->join, $this->joinFrames, $this->lift, ...$this->move,
         );
     }

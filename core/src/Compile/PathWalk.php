@@ -64,9 +64,13 @@ final class PathWalk
         $points = $this->points();
         $region = $this->region();
         $key = hash('sha256', json_encode([
-            'path', MotionSampler::VERSION, $this->recipe->toArray(), $this->figure->blob, array_map(static fn (float $v): string => sprintf('%.5f', $v), array_merge(...$points)),
-            array_map(static fn (float $v): string => sprintf('%.5f', $v), [...$this->from, $this->ground, $this->item->scale, ...$this->item->position]),
-            $this->path->changes, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds), $this->item->headingDeg, $this->around->signature($region),
+            'path', MotionSampler::VERSION, $this->recipe->toArray(), $this->figure->blob,
+            array_map(static fn (float $v): string => sprintf('%.5f', $v), array_merge(...$points)),
+            array_map(static fn (float $v): string => sprintf('%.5f', $v), [
+                ...$this->from, $this->ground, $this->item->scale, ...$this->item->position,
+            ]),
+            $this->path->changes, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds),
+            $this->item->headingDeg, $this->around->signature($region),
         ], JSON_THROW_ON_ERROR));
         $kept = $assets->solved($key);
         if ($kept === null) {
@@ -134,10 +138,16 @@ final class PathWalk
         if ($speed !== null) {
             $style = ['speed' => $speed] + $style;
         }
-        $gait = Gait::along($body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1), $this->changes($style, $ways));
+        $gait = Gait::along(
+            $body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1),
+            $this->changes($style, $ways),
+        );
         $table = MotionSampler::sampled($body, Manner::over($body, $gait->at(...), $style), $gait->seconds, false, $this->figure->morphs);
         $about = json_encode([
-            'met' => [...$this->walls($course, $solids, $unit), ...array_map(static fn (array $t): array => [sprintf('%.2f m', $t[1] * $unit), 'step', $t[0] * $unit], $course->tooHigh)],
+            'met' => [
+                ...$this->walls($course, $solids, $unit),
+                ...array_map(static fn (array $t): array => [sprintf('%.2f m', $t[1] * $unit), 'step', $t[0] * $unit], $course->tooHigh),
+            ],
             'pace' => $pace, 'ground' => $course->under($course->length()) * $body->scale,
         ], JSON_THROW_ON_ERROR);
 
@@ -153,7 +163,14 @@ final class PathWalk
      */
     private function onTime(Course $course, array $style, ?float $face, array $ways): array
     {
-        $takes = fn (float $v): float => Gait::secondsAlong($this->figure->body(), GaitStyle::fromArray(['speed' => $v] + $style), $course, $this->from[2], $face, $this->changes(['speed' => $v] + $style, $ways));
+        $takes = fn (float $v): float => Gait::secondsAlong(
+            $this->figure->body(),
+            GaitStyle::fromArray(['speed' => $v] + $style),
+            $course,
+            $this->from[2],
+            $face,
+            $this->changes(['speed' => $v] + $style, $ways),
+        );
         [$low, $high] = [self::SLOWEST, $this->recipe->number('speed', 1.2) > self::FASTEST ? GaitStyle::FASTEST : self::FASTEST];
         for ($i = 0; $i < 18; $i++) {
             $middle = ($low + $high) / 2;
@@ -217,7 +234,9 @@ final class PathWalk
     private function walls(Course $course, Solids $solids, float $unit): array
     {
         $scale = $this->figure->body()->scale;
-        $world = fn (float $s, float $up): array => $this->place->point([$course->at($s)[0] * $scale, $course->under($s) * $scale + $up / $this->item->scale, $course->at($s)[1] * $scale]);
+        $world = fn (float $s, float $up): array => $this->place->point([
+            $course->at($s)[0] * $scale, $course->under($s) * $scale + $up / $this->item->scale, $course->at($s)[1] * $scale,
+        ]);
         for ($s = 0.0; $s < $course->length(); $s += 0.2) {
             foreach (self::BODY as $up) {
                 $hit = $solids->between($world($s, $up), $world(min($s + 0.2, $course->length()), $up));
@@ -234,7 +253,21 @@ final class PathWalk
     public function notes(): array
     {
         return array_map(fn (array $m): Note => $m[1] === 'wall'
-            ? new Note('path.wall', $this->item->id, $this->beat->start, sprintf('%s walks into "%s" %.1f m along the path.', $this->item->name, $m[0], $m[2]), 'Lead the path around it, or move it.', $this->beat->id)
-            : new Note('path.step', $this->item->id, $this->beat->start, sprintf('A rise of %s stands %.1f m along the path of %s, too high to step up.', $m[0], $m[2], $this->item->name), 'Lead the path around it.', $this->beat->id), $this->met);
+            ? new Note(
+                'path.wall',
+                $this->item->id,
+                $this->beat->start,
+                sprintf('%s walks into "%s" %.1f m along the path.', $this->item->name, $m[0], $m[2]),
+                'Lead the path around it, or move it.',
+                $this->beat->id,
+            )
+            : new Note(
+                'path.step',
+                $this->item->id,
+                $this->beat->start,
+                sprintf('A rise of %s stands %.1f m along the path of %s, too high to step up.', $m[0], $m[2], $this->item->name),
+                'Lead the path around it.',
+                $this->beat->id,
+            ), $this->met);
     }
 }

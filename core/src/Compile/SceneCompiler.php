@@ -53,7 +53,10 @@ final class SceneCompiler
         $drives = $this->drives($lanes, $places);
         $frames = $this->frames($lanes, $drives);
         $shots = array_map(static fn (Shot $s): Shot => $s->until($frames), $this->document->shots);
-        $scene = new CompiledScene($this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes, [], $this->touchUps(), $drives);
+        $scene = new CompiledScene(
+            $this->document, $lanes, $places, [], $this->grasps(), $order, $frames, $shots, $compiler->notes, [], $this->touchUps(),
+            $drives,
+        );
         $scene->holds = (new HoldCompiler($this->document, $this->assets, $lanes))->holds();
         foreach ($order as $id) {
             $this->carries($scene, $id);
@@ -73,7 +76,12 @@ final class SceneCompiler
             if (is_array($facts) && $item->kind !== 'performer') {
                 $facts = $item->cloth?->over($facts) ?? $facts;
                 $key = $asset->blob.json_encode($item->cloth?->toArray());
-                $scene->cloths[$item->id] = new ClothRun($scene, $item, self::$fabrics[$key] ??= Fabric::of(GltfReader::read($this->assets->blob($asset)), $facts), $this->assets);
+                $scene->cloths[$item->id] = new ClothRun(
+                    $scene,
+                    $item,
+                    self::$fabrics[$key] ??= Fabric::of(GltfReader::read($this->assets->blob($asset)), $facts),
+                    $this->assets,
+                );
             }
         }
     }
@@ -107,7 +115,11 @@ final class SceneCompiler
                 throw UnableToCompile::noRoute($item->name);
             }
             $digest = $this->assets->digest($this->document->assets[$item->asset]);
-            $out[$item->id] = new Drive($item, $item->route, Vehicle::of($digest), $this->figure($item), $around, $this->assets, $this->document->rate->perSecond(), $lanes, $item->route->by === null ? null : $places[$item->route->by], $this->pushing($item));
+            $out[$item->id] = new Drive(
+                $item, $item->route, Vehicle::of($digest), $this->figure($item), $around, $this->assets,
+                $this->document->rate->perSecond(), $lanes, $item->route->by === null ? null : $places[$item->route->by],
+                $this->pushing($item),
+            );
         }
 
         return $out;
@@ -119,7 +131,9 @@ final class SceneCompiler
         $found = null;
         foreach ($this->document->contacts as $c) {
             if ($c->target === $item->id && $c->item === $item->route?->by) {
-                $found = $found === null ? [$c->from, $c->to] : [min($found[0], $c->from), $found[1] === null || $c->to === null ? null : max($found[1], $c->to)];
+                $found = $found === null
+                    ? [$c->from, $c->to]
+                    : [min($found[0], $c->from), $found[1] === null || $c->to === null ? null : max($found[1], $c->to)];
             }
         }
 
@@ -302,9 +316,20 @@ final class SceneCompiler
             $parent = SceneEvaluator::jointPlace($scene, $next->parent, $joint, $next->from)->of($mount);
             [$offset, $upright] = $this->offset($scene, $next, $mount, $parent, $place);
             $there = SceneEvaluator::jointPlace($scene, $next->parent, $joint, $next->from);
-            $caught = $next->keep === 'place' ? $parent : ($upright ? new Placement(V3::add($parent->position, $offset->position), Q4::aroundY(Q4::heading($there->rotation)), $offset->scale) : $there->of($offset));
+            $caught = $next->keep === 'place' ? $parent : ($upright ? new Placement(
+                V3::add($parent->position, $offset->position),
+                Q4::aroundY(Q4::heading($there->rotation)),
+                $offset->scale,
+            ) : $there->of($offset));
 
-            return new Carry($at, null, null, $place, caught: new Placement($caught->position, $caught->rotation, $place->scale), until: $next->from);
+            return new Carry(
+                $at,
+                null,
+                null,
+                $place,
+                caught: new Placement($caught->position, $caught->rotation, $place->scale),
+                until: $next->from,
+            );
         }
         $before = SceneEvaluator::place($scene, $link->child, $at - 1);
         $velocity = $link->velocity ?? V3::mul(V3::sub($place->position, $before->position), $this->document->rate->perSecond());
@@ -317,7 +342,18 @@ final class SceneCompiler
         $solids = (new Surroundings($this->document, $this->assets))->solids([$x - $reach, $z - $reach, $x + $reach, $z + $reach]);
         $floor = min(0.0, $y - 0.5);
 
-        return new Carry($at, null, null, $place, fall: new Fall($place, $velocity, $bounds, static fn (float $px, float $pz, float $top): float => $solids->height($px, $pz, $top) ?? $floor));
+        return new Carry(
+            $at,
+            null,
+            null,
+            $place,
+            fall: new Fall(
+                $place,
+                $velocity,
+                $bounds,
+                static fn (float $px, float $pz, float $top): float => $solids->height($px, $pz, $top) ?? $floor,
+            ),
+        );
     }
 
     /** @return array{int|null, Placement} joint of a figure, and the mount in its (or the item's) space */
@@ -353,7 +389,10 @@ final class SceneCompiler
             $unscaled = new Placement($parentMount->position, $parentMount->rotation);
             $rel = $unscaled->inverse()->of($now);
 
-            return [$mount->of(new Placement(V3::mul($rel->position, 1 / $parentMount->scale), $rel->rotation, $scale / $parentMount->scale)), false];
+            return [
+                $mount->of(new Placement(V3::mul($rel->position, 1 / $parentMount->scale), $rel->rotation, $scale / $parentMount->scale)),
+                false,
+            ];
         }
         $asset = $this->document->assets[$this->document->items[$link->child]->asset];
         $mounts = $this->assets->digest($asset)['mounts'] ?? [];

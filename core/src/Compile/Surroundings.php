@@ -105,7 +105,10 @@ final class Surroundings
      */
     public function signature(array $region): array
     {
-        return array_values(array_map(fn (Item $i): array => [$this->document->assets[$i->asset]->blob, $i->position, $i->headingDeg, $i->scale], $this->near($region)));
+        return array_values(array_map(
+            fn (Item $i): array => [$this->document->assets[$i->asset]->blob, $i->position, $i->headingDeg, $i->scale],
+            $this->near($region),
+        ));
     }
 
     /** @param  array{float, float, float, float}  $region */

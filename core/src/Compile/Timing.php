@@ -30,8 +30,10 @@ final class Timing
      * @param  float  $pace  seconds of the motion a frame
      * @param  float|null  $fill  frames to fill by repeating, holds included
      */
-    public function __construct(private readonly Play $play, private readonly float $in, private readonly float $out, private readonly float $most, private readonly float $pace, int $loops, ?float $fill)
-    {
+    public function __construct(
+        private readonly Play $play, private readonly float $in, private readonly float $out, private readonly float $most,
+        private readonly float $pace, int $loops, ?float $fill,
+    ) {
         $this->span = $out - $in;
         if ($fill !== null) {
             $this->moving = max(0.0, $fill + $play->skip - $play->holdBefore - $play->holdAfter);
@@ -95,7 +97,8 @@ final class Timing
         if ($this->play->ease === null || $open || $this->moving <= 0.0) {
             $p = $this->played($f);
         } else {
-            $p = Ease::bezier($this->play->ease[0], $this->play->ease[1], $this->play->ease[2], $this->play->ease[3], $f / $this->moving) * $this->total;
+            $p = Ease::bezier($this->play->ease[0], $this->play->ease[1], $this->play->ease[2], $this->play->ease[3], $f / $this->moving)
+                * $this->total;
         }
         if ($this->play->reverse) {
             $p = $this->total - $p;
@@ -117,6 +120,7 @@ final class Timing
 
     public function fingerprint(): string
     {
-        return sprintf('%.6f,%.6f,%.9f,%.9f,%.6f,', $this->in, $this->out, $this->pace, $this->total, $this->moving).json_encode($this->play->toArray(), JSON_THROW_ON_ERROR);
+        return sprintf('%.6f,%.6f,%.9f,%.9f,%.6f,', $this->in, $this->out, $this->pace, $this->total, $this->moving)
+            .json_encode($this->play->toArray(), JSON_THROW_ON_ERROR);
     }
 }

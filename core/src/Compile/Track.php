@@ -43,8 +43,13 @@ final class Track
     public readonly float $length;
 
     /** @param  list<array{float, float, float}>  $points  of the front (or only) axle, two or more */
-    public function __construct(private readonly Item $item, private readonly Vehicle $vehicle, private readonly Surroundings $around, array $points, AssetSource $assets)
-    {
+    public function __construct(
+        private readonly Item $item,
+        private readonly Vehicle $vehicle,
+        private readonly Surroundings $around,
+        array $points,
+        AssetSource $assets,
+    ) {
         $this->line = new SmoothCurve($points);
         $this->length = $this->line->length();
         $this->kept($assets, $points);
@@ -100,7 +105,8 @@ final class Track
         $x = array_column($points, 0);
         $z = array_column($points, 2);
         $key = hash('sha256', json_encode([
-            'drive', self::VERSION, array_map(static fn (float $v): string => sprintf('%.4f', $v), array_merge(...$points)), $this->item->position, $this->item->headingDeg, $this->item->scale, (array) $this->vehicle,
+            'drive', self::VERSION, array_map(static fn (float $v): string => sprintf('%.4f', $v), array_merge(...$points)),
+            $this->item->position, $this->item->headingDeg, $this->item->scale, (array) $this->vehicle,
             $x === [] || $z === [] ? [] : $this->around->signature([min($x) - 3, min($z) - 3, max($x) + 3, max($z) + 3]),
         ], JSON_THROW_ON_ERROR));
         $bytes = $assets->solved($key);
@@ -129,7 +135,8 @@ final class Track
         $v = $this->vehicle;
         $base = $v->wheelbase * $this->item->scale;
         $count = (int) ceil($this->length / self::EVERY) + 1;
-        $rear = Placement::standing($this->item->position, $this->item->headingDeg, $this->item->scale)->point([$v->rear[0], 0.0, $v->rear[1]]);
+        $rear = Placement::standing($this->item->position, $this->item->headingDeg, $this->item->scale)
+            ->point([$v->rear[0], 0.0, $v->rear[1]]);
         $stands = [];
         for ($i = 0; $i < $count; $i++) {
             $s = min($this->length, $i * self::EVERY);
@@ -195,9 +202,18 @@ final class Track
                 continue;
             }
             // A plane through the wheels by least squares, along and across.
-            [$y, $pitch, $roll] = self::plane(array_map(static fn (array $w, array $h): array => [($w['x'] * $ahead[0] + $w['z'] * $ahead[1]) * $scale, ($w['x'] * $ahead[1] - $w['z'] * $ahead[0]) * $scale, $h[$i]], $wheels, $heights));
+            [$y, $pitch, $roll] = self::plane(array_map(
+                static fn (array $w, array $h): array => [
+                    ($w['x'] * $ahead[0] + $w['z'] * $ahead[1]) * $scale, ($w['x'] * $ahead[1] - $w['z'] * $ahead[0]) * $scale, $h[$i],
+                ],
+                $wheels,
+                $heights,
+            ));
             $pitch -= $v->tilt;
-            $q = Q4::mul(Q4::aroundY($turn + $v->forward), Q4::mul(Q4::aroundX(-$pitch), Q4::mul(Q4::aroundZ($roll), Q4::aroundY(-$v->forward))));
+            $q = Q4::mul(
+                Q4::aroundY($turn + $v->forward),
+                Q4::mul(Q4::aroundX(-$pitch), Q4::mul(Q4::aroundZ($roll), Q4::aroundY(-$v->forward))),
+            );
             $flat = Q4::rotate(Q4::aroundY($turn), V3::mul([$v->rear[0], 0.0, $v->rear[1]], $scale));
             $tipped = Q4::rotate($q, V3::mul([$v->rear[0], 0.0, $v->rear[1]], $scale));
             $this->places[] = new Placement([$x + $flat[0] - $tipped[0], $y, $z + $flat[2] - $tipped[2]], $q, $scale);
@@ -253,7 +269,9 @@ final class Track
     private static function plane(array $points): array
     {
         $n = count($points);
-        [$a, $b, $h] = [array_sum(array_column($points, 0)) / $n, array_sum(array_column($points, 1)) / $n, array_sum(array_column($points, 2)) / $n];
+        [$a, $b, $h] = [
+            array_sum(array_column($points, 0)) / $n, array_sum(array_column($points, 1)) / $n, array_sum(array_column($points, 2)) / $n,
+        ];
         [$aa, $bb, $ah, $bh] = [0.0, 0.0, 0.0, 0.0];
         foreach ($points as [$p, $q, $y]) {
             $aa += ($p - $a) ** 2;
@@ -271,6 +289,12 @@ final class Track
     {
         $text = static fn (Placement $p): array => array_map(static fn (float $v): string => sprintf('%.5f', $v), $p->flat());
 
-        return hash('sha256', json_encode(array_map($text, array_filter($this->places, static fn (int $i): bool => $i % 10 === 0, ARRAY_FILTER_USE_KEY)), JSON_THROW_ON_ERROR));
+        return hash(
+            'sha256',
+            json_encode(
+                array_map($text, array_filter($this->places, static fn (int $i): bool => $i % 10 === 0, ARRAY_FILTER_USE_KEY)),
+                JSON_THROW_ON_ERROR,
+            ),
+        );
     }
 }

@@ -17,17 +17,29 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
     /** @param  list<string>  $names */
     public static function linkCycle(array $names): self
     {
-        return new self('link.cycle', 'These things carry each other in a circle: '.implode(' > ', $names).'.', 'Take one of the carries away.');
+        return new self(
+            'link.cycle',
+            'These things carry each other in a circle: '.implode(' > ', $names).'.',
+            'Take one of the carries away.',
+        );
     }
 
     public static function noSuchMount(string $parent, string $mount): self
     {
-        return new self('link.mount', "\"{$parent}\" has no joint or mount called \"{$mount}\".", 'Choose a hand, another joint, or the whole thing.');
+        return new self(
+            'link.mount',
+            "\"{$parent}\" has no joint or mount called \"{$mount}\".",
+            'Choose a hand, another joint, or the whole thing.',
+        );
     }
 
     public static function noFigure(string $motion, string $item): self
     {
-        return new self('motion.figure', "The motion \"{$motion}\" cannot be put on \"{$item}\": it is not a figure with human joints.", 'Choose a performer whose joints are matched.');
+        return new self(
+            'motion.figure',
+            "The motion \"{$motion}\" cannot be put on \"{$item}\": it is not a figure with human joints.",
+            'Choose a performer whose joints are matched.',
+        );
     }
 
     public static function emptyMotion(string $motion): self
@@ -42,12 +54,20 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
 
     public static function noContact(string $item): self
     {
-        return new self('contact.figure', "\"{$item}\" has no human joints to hold on with.", 'Choose a performer whose joints are matched.');
+        return new self(
+            'contact.figure',
+            "\"{$item}\" has no human joints to hold on with.",
+            'Choose a performer whose joints are matched.',
+        );
     }
 
     public static function noRoute(string $item): self
     {
-        return new self('route.performer', "\"{$item}\" is a performer, who walks along a path and drives no route.", 'Give a walk of the performer a path.');
+        return new self(
+            'route.performer',
+            "\"{$item}\" is a performer, who walks along a path and drives no route.",
+            'Give a walk of the performer a path.',
+        );
     }
 
     public function reason(): string

@@ -166,7 +166,8 @@ final class CrowdPlan
             $apart = -1.0;
             for ($try = 0; $try < 24; $try++) {
                 $m = new Member(
-                    $x, $z, $heading($k) ?? 360 * $this->random->next(), (int) ($this->random->next() * $this->figures), (int) ($this->random->next() * $this->motions),
+                    $x, $z, $heading($k) ?? 360 * $this->random->next(), (int) ($this->random->next() * $this->figures),
+                    (int) ($this->random->next() * $this->motions),
                     $this->random->next(), 1 - self::RATES + 2 * self::RATES * $this->random->next(), $this->random->next() < 0.5,
                 );
                 $d = self::outOfStep($m, $out);

@@ -7,8 +7,14 @@ namespace CrispReel\Core\Document;
 final readonly class Camera
 {
     /** @param  list<CameraKey>  $keys one or more, in frame order */
-    public function __construct(public string $id, public string $letter, public string $name, public float $sensorWidthMm, public float $sensorHeightMm, public array $keys)
-    {
+    public function __construct(
+        public string $id,
+        public string $letter,
+        public string $name,
+        public float $sensorWidthMm,
+        public float $sensorHeightMm,
+        public array $keys,
+    ) {
     }
 
     public static function from(Input $in): self
@@ -19,7 +25,14 @@ final readonly class Camera
         }
         usort($keys, static fn (CameraKey $a, CameraKey $b): int => $a->frame <=> $b->frame);
 
-        return new self($in->id('id'), $in->text('letter', 'A', 3), $in->text('name', ''), $in->number('sensorWidthMm', 36.0, 1, 200), $in->number('sensorHeightMm', 24.0, 1, 200), $keys);
+        return new self(
+            $in->id('id'),
+            $in->text('letter', 'A', 3),
+            $in->text('name', ''),
+            $in->number('sensorWidthMm', 36.0, 1, 200),
+            $in->number('sensorHeightMm', 24.0, 1, 200),
+            $keys,
+        );
     }
 
     /** @return array<string, mixed> */

@@ -44,8 +44,10 @@ final readonly class Contact
         }
 
         return new self(
-            $in->id('id'), $in->id('item'), $in->choice('effector', self::EFFECTORS), $in->has('target') ? $in->id('target') : null, $in->text('mount', '', 80),
-            $in->has('offset') ? $in->vector('offset') : [0.0, 0.0, 0.0], $from, $to, $in->whole('easeIn', 8, 0, 240), $in->whole('easeOut', 8, 0, 240), $in->choice('turn', self::TURNS, 'follow'),
+            $in->id('id'), $in->id('item'), $in->choice('effector', self::EFFECTORS), $in->has('target') ? $in->id('target') : null,
+            $in->text('mount', '', 80),
+            $in->has('offset') ? $in->vector('offset') : [0.0, 0.0, 0.0], $from, $to, $in->whole('easeIn', 8, 0, 240),
+            $in->whole('easeOut', 8, 0, 240), $in->choice('turn', self::TURNS, 'follow'),
         );
     }
 
@@ -59,7 +61,8 @@ final readonly class Contact
     public function toArray(): array
     {
         return [
-            'id' => $this->id, 'item' => $this->item, 'effector' => $this->effector, 'target' => $this->target, 'mount' => $this->mount, 'offset' => $this->offset,
+            'id' => $this->id, 'item' => $this->item, 'effector' => $this->effector, 'target' => $this->target, 'mount' => $this->mount,
+            'offset' => $this->offset,
             'from' => $this->from, 'to' => $this->to, 'easeIn' => $this->easeIn, 'easeOut' => $this->easeOut, 'turn' => $this->turn,
         ];
     }

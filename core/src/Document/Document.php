@@ -77,7 +77,12 @@ final readonly class Document
     {
         $default = new Wind;
 
-        return new Wind($w->number('towardsDeg', $default->towardsDeg, -3600, 3600), $w->number('speed', $default->speed, 0, 40), $w->number('gusts', $default->gusts, 0, 1), $w->whole('seed', $default->seed, 0, 1_000_000));
+        return new Wind(
+            $w->number('towardsDeg', $default->towardsDeg, -3600, 3600),
+            $w->number('speed', $default->speed, 0, 40),
+            $w->number('gusts', $default->gusts, 0, 1),
+            $w->whole('seed', $default->seed, 0, 1_000_000),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -85,17 +90,25 @@ final readonly class Document
     {
         return [
             'format' => self::FORMAT, 'version' => self::VERSION, 'name' => $this->name, 'rate' => [$this->rate->num, $this->rate->den],
-            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'wind' => $this->wind->toArray(), 'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
-            'items' => array_map(static fn (Item $v): array => $v->toArray(), array_values($this->items)), 'beats' => array_map(static fn (Beat $v): array => $v->toArray(), array_values($this->beats)), 'links' => array_map(static fn (Link $v): array => $v->toArray(), array_values($this->links)),
-            'cameras' => array_map(static fn (Camera $v): array => $v->toArray(), array_values($this->cameras)), 'shots' => array_map(static fn (Shot $v): array => $v->toArray(), array_values($this->shots)),
-            'touchUps' => array_map(static fn (TouchUp $v): array => $v->toArray(), $this->touchUps), 'contacts' => array_map(static fn (Contact $v): array => $v->toArray(), $this->contacts),
+            'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'wind' => $this->wind->toArray(),
+            'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
+            'items' => array_map(static fn (Item $v): array => $v->toArray(), array_values($this->items)),
+            'beats' => array_map(static fn (Beat $v): array => $v->toArray(), array_values($this->beats)),
+            'links' => array_map(static fn (Link $v): array => $v->toArray(), array_values($this->links)),
+            'cameras' => array_map(static fn (Camera $v): array => $v->toArray(), array_values($this->cameras)),
+            'shots' => array_map(static fn (Shot $v): array => $v->toArray(), array_values($this->shots)),
+            'touchUps' => array_map(static fn (TouchUp $v): array => $v->toArray(), $this->touchUps),
+            'contacts' => array_map(static fn (Contact $v): array => $v->toArray(), $this->contacts),
         ];
     }
 
     /** The same values give the same text, byte for byte. */
     public function toJson(): string
     {
-        return json_encode($this->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION);
+        return json_encode(
+            $this->toArray(),
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION,
+        );
     }
 
     public static function fromJson(string $json): self

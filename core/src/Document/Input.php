@@ -162,7 +162,10 @@ final readonly class Input
         $out = [];
         foreach ($v as $one) {
             if (! is_string($one) || ! in_array($one, $among, true)) {
-                throw UnableToReadDocument::at($this->path($key), sprintf('"%s" is not one of %s', is_scalar($one) ? (string) $one : '?', implode(', ', $among)));
+                throw UnableToReadDocument::at(
+                    $this->path($key),
+                    sprintf('"%s" is not one of %s', is_scalar($one) ? (string) $one : '?', implode(', ', $among)),
+                );
             }
             $out[] = $one;
         }
@@ -189,7 +192,10 @@ final readonly class Input
         }
         $out = [];
         foreach ($v as $i => $entry) {
-            $out[] = new self(is_array($entry) ? $entry : throw UnableToReadDocument::at($this->path("{$key}/{$i}"), 'an object belongs here'), $this->path("{$key}/{$i}"));
+            $out[] = new self(
+                is_array($entry) ? $entry : throw UnableToReadDocument::at($this->path("{$key}/{$i}"), 'an object belongs here'),
+                $this->path("{$key}/{$i}"),
+            );
         }
 
         return $out;

@@ -43,7 +43,8 @@ final readonly class Item
     {
         return new self(
             $in->id('id'), $in->choice('kind', self::KINDS), $in->text('name'), $in->id('asset'), $in->vector('position'),
-            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7), self::movesOf($in), Route::of($in), self::surfacesOf($in), ClothKind::of($in),
+            $in->number('headingDeg', 0.0, -36000, 36000), $in->number('scale', 1.0, 0.001, 1000), $in->whole('tape', 0, 0, 7),
+            self::movesOf($in), Route::of($in), self::surfacesOf($in), ClothKind::of($in),
         );
     }
 
@@ -52,7 +53,12 @@ final readonly class Item
     {
         $keys = [];
         foreach ($in->each('moves', 5000) as $k) {
-            $keys[] = ['frame' => $k->whole('frame', null, 0), 'position' => $k->vector('position'), 'rotation' => $k->has('rotation') ? $k->quaternion('rotation') : [0.0, 0.0, 0.0, 1.0], 'ease' => $k->choice('ease', self::EASES, 'inOut')];
+            $keys[] = [
+                'frame' => $k->whole('frame', null, 0),
+                'position' => $k->vector('position'),
+                'rotation' => $k->has('rotation') ? $k->quaternion('rotation') : [0.0, 0.0, 0.0, 1.0],
+                'ease' => $k->choice('ease', self::EASES, 'inOut'),
+            ];
         }
         usort($keys, static fn (array $a, array $b): int => $a['frame'] <=> $b['frame']);
 
@@ -72,7 +78,14 @@ final readonly class Item
             if ($picture !== null && preg_match('/^[0-9a-f]{64}$/', $picture) !== 1) {
                 throw UnableToReadDocument::at($s->path('picture'), 'it is not the hash of a picture');
             }
-            $out[] = new Wish($s->text('key'), $colour, $s->has('finish') ? $s->choice('finish', array_keys(Wish::FINISHES)) : null, $picture, $s->number('metres', 1.0, 0.01, 100), $s->has('variant') ? $s->text('variant') : null);
+            $out[] = new Wish(
+                $s->text('key'),
+                $colour,
+                $s->has('finish') ? $s->choice('finish', array_keys(Wish::FINISHES)) : null,
+                $picture,
+                $s->number('metres', 1.0, 0.01, 100),
+                $s->has('variant') ? $s->text('variant') : null,
+            );
         }
 
         return $out;
@@ -90,7 +103,8 @@ final readonly class Item
         return [
             'id' => $this->id, 'kind' => $this->kind, 'name' => $this->name, 'asset' => $this->asset,
             'position' => $this->position, 'headingDeg' => $this->headingDeg, 'scale' => $this->scale, 'tape' => $this->tape,
-            'moves' => $this->moves, 'route' => $this->route?->toArray(), 'surfaces' => array_map(static fn (Wish $w): array => $w->toArray(), $this->surfaces), 'cloth' => $this->cloth?->toArray(),
+            'moves' => $this->moves, 'route' => $this->route?->toArray(),
+            'surfaces' => array_map(static fn (Wish $w): array => $w->toArray(), $this->surfaces), 'cloth' => $this->cloth?->toArray(),
         ];
     }
 }

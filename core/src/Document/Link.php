@@ -31,7 +31,8 @@ final readonly class Link
     {
         $link = new self(
             $in->id('id'), $in->id('child'), $in->id('parent'), $in->text('mount', ''), $in->whole('from', 0, 0),
-            $in->has('to') ? $in->whole('to', null, 0) : null, $in->choice('keep', self::KEEPS, 'place'), $in->whole('easeFrames', 0, 0, 240),
+            $in->has('to') ? $in->whole('to', null, 0) : null, $in->choice('keep', self::KEEPS, 'place'),
+            $in->whole('easeFrames', 0, 0, 240),
             $in->choice('release', self::RELEASES, 'stay'), $in->has('velocity') ? $in->vector('velocity') : null,
         );
         if ($link->to !== null && $link->to <= $link->from) {
@@ -46,7 +47,8 @@ final readonly class Link
     {
         return [
             'id' => $this->id, 'child' => $this->child, 'parent' => $this->parent, 'mount' => $this->mount,
-            'from' => $this->from, 'to' => $this->to, 'keep' => $this->keep, 'easeFrames' => $this->easeFrames, 'release' => $this->release, 'velocity' => $this->velocity,
+            'from' => $this->from, 'to' => $this->to, 'keep' => $this->keep, 'easeFrames' => $this->easeFrames,
+            'release' => $this->release, 'velocity' => $this->velocity,
         ];
     }
 }

@@ -10,7 +10,10 @@ final readonly class Path
     public const MOST_POINTS = 200;
 
     /** What a change of the walk may set, with its range. */
-    private const MANNERS = ['speed' => [0.4, 5.0], 'stride' => [0.6, 1.4], 'bounce' => [0.0, 2.0], 'lean' => [-10.0, 30.0], 'arm' => [0.0, 1.6], 'weight' => [0.0, 1.0], 'age' => [0.0, 1.0], 'mood' => [-1.0, 1.0]];
+    private const MANNERS = [
+        'speed' => [0.4, 5.0], 'stride' => [0.6, 1.4], 'bounce' => [0.0, 2.0], 'lean' => [-10.0, 30.0], 'arm' => [0.0, 1.6],
+        'weight' => [0.0, 1.0], 'age' => [0.0, 1.0], 'mood' => [-1.0, 1.0],
+    ];
 
     /**
      * @param  list<array{float, float}>  $points  x, z
@@ -19,8 +22,13 @@ final readonly class Path
      * @param  array{float, float, float, float}|null  $from  x, y, z and heading (degrees) of the stand at the start; null: as the performer stands when the beat begins
      * @param  list<array{after: int, style: array<string, float>}>  $changes  another manner from a place on (1 is the first of the points): speed, stride, bounce, lean, arm, weight, age, mood
      */
-    public function __construct(public array $points, public ?int $arrive = null, public ?float $faceDeg = null, public ?array $from = null, public array $changes = [])
-    {
+    public function __construct(
+        public array $points,
+        public ?int $arrive = null,
+        public ?float $faceDeg = null,
+        public ?array $from = null,
+        public array $changes = [],
+    ) {
     }
 
     /** Null where the beat has no path. */
@@ -77,6 +85,7 @@ final readonly class Path
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['points' => $this->points, 'arrive' => $this->arrive, 'faceDeg' => $this->faceDeg, 'from' => $this->from] + ($this->changes === [] ? [] : ['changes' => $this->changes]);
+        return ['points' => $this->points, 'arrive' => $this->arrive, 'faceDeg' => $this->faceDeg, 'from' => $this->from]
+            + ($this->changes === [] ? [] : ['changes' => $this->changes]);
     }
 }

@@ -66,7 +66,8 @@ final readonly class Play
             $in->has('fill') ? $in->whole('fill', null, 1) : null, $in->yes('keepLooping'),
             $in->whole('skip', 0, 0, 1_000_000), $in->has('length') ? $in->whole('length', null, 1) : null,
             $in->number('armWidthDeg', 0.0, -40, 60), $in->number('energy', 1.0, 0.0, 2.0), $in->number('hipOffset', 0.0, -0.6, 0.2),
-            $in->whole('layer', 0, 0, 8), $mask, $in->number('weight', 1.0, 0.0, 1.0), $in->whole('fadeIn', 6, 0, 240), $in->whole('fadeOut', 6, 0, 240),
+            $in->whole('layer', 0, 0, 8), $mask, $in->number('weight', 1.0, 0.0, 1.0), $in->whole('fadeIn', 6, 0, 240),
+            $in->whole('fadeOut', 6, 0, 240),
             $in->choice('anchor', self::ANCHORS, 'foot'), $in->text('with', '', 64),
         );
     }
@@ -79,7 +80,10 @@ final readonly class Play
         }
         [$a, $b, $c, $d] = $in->numbers('ease', 4);
         if ($a < 0.0 || $a > 1.0 || $c < 0.0 || $c > 1.0 || abs($b) > 3.0 || abs($d) > 3.0) {
-            throw UnableToReadDocument::at($in->path('ease'), 'the first and third number lie between 0 and 1, the others between -3 and 3');
+            throw UnableToReadDocument::at(
+                $in->path('ease'),
+                'the first and third number lie between 0 and 1, the others between -3 and 3',
+            );
         }
 
         return [$a, $b, $c, $d];
@@ -91,7 +95,10 @@ final readonly class Play
         $keys = $in->pairs('speeds', 500);
         foreach ($keys as $k => [$frame, $factor]) {
             if ($frame < 0 || ($k > 0 && $frame <= $keys[$k - 1][0]) || $factor < 0.0 || $factor > 20.0) {
-                throw UnableToReadDocument::at($in->path("speeds/{$k}"), 'speed keys rise in time from the start of the beat, with factors from 0 to 20');
+                throw UnableToReadDocument::at(
+                    $in->path("speeds/{$k}"),
+                    'speed keys rise in time from the start of the beat, with factors from 0 to 20',
+                );
             }
         }
         if ($keys !== [] && max(array_column($keys, 1)) <= 0.0) {

@@ -10,7 +10,11 @@ final readonly class Rate
     public function __construct(public int $num, public int $den = 1)
     {
         if ($num < 1 || $den < 1 || $num / $den > 240 || $num / $den < 1) {
-            throw UnableToReadDocument::at('rate', sprintf('%d/%d is not between 1 and 240 frames a second', $num, $den), 'Use 24/1, 25/1, 30/1 or another usual rate.');
+            throw UnableToReadDocument::at(
+                'rate',
+                sprintf('%d/%d is not between 1 and 240 frames a second', $num, $den),
+                'Use 24/1, 25/1, 30/1 or another usual rate.',
+            );
         }
     }
 

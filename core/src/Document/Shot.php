@@ -13,7 +13,13 @@ final readonly class Shot
 
     public static function from(Input $in): self
     {
-        $shot = new self($in->id('id'), $in->id('camera'), $in->whole('in', null, 0), $in->has('out') ? $in->whole('out', null, 1) : null, $in->text('label', '', 20));
+        $shot = new self(
+            $in->id('id'),
+            $in->id('camera'),
+            $in->whole('in', null, 0),
+            $in->has('out') ? $in->whole('out', null, 1) : null,
+            $in->text('label', '', 20),
+        );
         if ($shot->out !== null && $shot->out <= $shot->in) {
             throw UnableToReadDocument::at($in->path('out'), 'a shot ends after it begins');
         }

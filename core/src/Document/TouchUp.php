@@ -28,7 +28,8 @@ final readonly class TouchUp
         $keys = [];
         foreach ($in->each('keys', 1000) as $key) {
             $keys[] = [
-                'frame' => $key->whole('frame', null, 0), 'rotation' => $key->has('rotation') ? $key->quaternion('rotation') : [0.0, 0.0, 0.0, 1.0],
+                'frame' => $key->whole('frame', null, 0),
+                'rotation' => $key->has('rotation') ? $key->quaternion('rotation') : [0.0, 0.0, 0.0, 1.0],
                 'shift' => $key->has('shift') ? $key->vector('shift') : [0.0, 0.0, 0.0],
             ];
         }
@@ -42,7 +43,10 @@ final readonly class TouchUp
             throw UnableToReadDocument::at($in->path('to'), 'a touch-up ends after it begins');
         }
 
-        return new self($in->id('id'), $in->id('item'), $in->text('joint', null, 80), $from, $to, $in->whole('easeIn', 6, 0, 240), $in->whole('easeOut', 6, 0, 240), $keys);
+        return new self(
+            $in->id('id'), $in->id('item'), $in->text('joint', null, 80), $from, $to, $in->whole('easeIn', 6, 0, 240),
+            $in->whole('easeOut', 6, 0, 240), $keys,
+        );
     }
 
     /** @return array<string, mixed> */

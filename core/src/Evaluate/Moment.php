@@ -81,7 +81,9 @@ final class Moment
                 $b = $keys[$k + 1] ?? $key;
             }
         }
-        $u = $b['frame'] > $a['frame'] ? Ease::named($b['ease'], Ease::clamp(($this->frame - $a['frame']) / ($b['frame'] - $a['frame']))) : 0.0;
+        $u = $b['frame'] > $a['frame']
+            ? Ease::named($b['ease'], Ease::clamp(($this->frame - $a['frame']) / ($b['frame'] - $a['frame'])))
+            : 0.0;
         $scale = $this->scene->places[$item]->scale;
 
         return (new Placement($a['position'], $a['rotation'], $scale))->mix(new Placement($b['position'], $b['rotation'], $scale), $u);
@@ -94,7 +96,13 @@ final class Moment
 
             return match (true) {
                 $c->own => null, $c->fall !== null => $c->fall->at($seconds),
-                $c->caught !== null => Fall::thrown($c->offset, $c->caught, max(1e-3, ($c->until - $c->from) / $this->scene->document->rate->perSecond()), $seconds), default => $c->offset,
+                $c->caught !== null => Fall::thrown(
+                    $c->offset,
+                    $c->caught,
+                    max(1e-3, ($c->until - $c->from) / $this->scene->document->rate->perSecond()),
+                    $seconds,
+                ),
+                default => $c->offset,
             } ?? $this->own($item);
         }
         $parent = $this->joint($c->parent, $c->joint);
@@ -200,7 +208,9 @@ final class Moment
             $this->brought($item, $h, $w, $reaching, $back, true);
         }
         // The trunk that leans for the second hand takes the first one along: hands are set right once more without it.
-        $hands = $reaching->leaned ? array_filter($holds, static fn (array $h): bool => str_starts_with($h[0]->contact->effector, 'hand')) : [];
+        $hands = $reaching->leaned
+            ? array_filter($holds, static fn (array $h): bool => str_starts_with($h[0]->contact->effector, 'hand'))
+            : [];
         if (count($hands) > 1) {
             foreach ($hands as [$h, $w]) {
                 $this->brought($item, $h, $w, $reaching, $back, false);

@@ -148,7 +148,14 @@ final class Reaching
             return $this->posture->reach($upper, $lower, $hand, V3::mix($from, $to, $weight), null, $hinge, $from);
         }
         $full = $weight >= 1.0;
-        $miss = $this->posture->reach($upper, $lower, $hand, $full ? $to : V3::mix($at, $to, $weight), $full ? $wanted : Q4::slerp($now, $wanted, $weight), $hinge);
+        $miss = $this->posture->reach(
+            $upper,
+            $lower,
+            $hand,
+            $full ? $to : V3::mix($at, $to, $weight),
+            $full ? $wanted : Q4::slerp($now, $wanted, $weight),
+            $hinge,
+        );
         $this->posture->shareTwist($lower, $hand);
 
         return $miss;

@@ -16,7 +16,12 @@ final readonly class ScenePose
      * @param  array<string, CameraPose>  $cameras
      * @param  array<string, float>  $missing  by contact: metres that it misses
      */
-    public function __construct(public float $frame, public array $places, public array $rows, public array $cameras, public array $missing = [])
-    {
+    public function __construct(
+        public float $frame,
+        public array $places,
+        public array $rows,
+        public array $cameras,
+        public array $missing = [],
+    ) {
     }
 }

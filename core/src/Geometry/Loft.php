@@ -21,8 +21,10 @@ final class Loft
      * @param  Closure(float): float|float  $height  half height along the normal
      * @param  float  $power  1 an ellipse, below 1 squarer
      */
-    public static function sweep(array $path, Closure $normal, Closure|float $width, Closure|float $height, int $segments = 8, bool $closed = false, float $power = 1.0): Surface
-    {
+    public static function sweep(
+        array $path, Closure $normal, Closure|float $width, Closure|float $height, int $segments = 8, bool $closed = false,
+        float $power = 1.0,
+    ): Surface {
         $n = count($path);
         $points = [];
         for ($i = 0; $i < $n; $i++) {

@@ -108,7 +108,9 @@ final class RayTree
         }
         $width = $spread[3 + $axis] - $spread[$axis];
         if ($width < 1e-9) {
-            return count($of) > 4 * self::LEAF ? [array_slice($of, 0, intdiv(count($of), 2)), array_slice($of, intdiv(count($of), 2))] : null;
+            return count($of) > 4 * self::LEAF
+                ? [array_slice($of, 0, intdiv(count($of), 2)), array_slice($of, intdiv(count($of), 2))]
+                : null;
         }
         $bins = array_fill(0, self::BINS, []);
         foreach ($of as $i) {
@@ -173,7 +175,9 @@ final class RayTree
     /** @return array{float, float, float, float, float, float}|null low and high corner; null when there are no triangles */
     public function bounds(): ?array
     {
-        return $this->boxes === [] ? null : [$this->boxes[0], $this->boxes[1], $this->boxes[2], $this->boxes[3], $this->boxes[4], $this->boxes[5]];
+        return $this->boxes === []
+            ? null
+            : [$this->boxes[0], $this->boxes[1], $this->boxes[2], $this->boxes[3], $this->boxes[4], $this->boxes[5]];
     }
 
     /** The highest triangle that one can stand on at (x, z), not above $top; null where there is none. */
@@ -268,7 +272,8 @@ final class RayTree
                 $other = $links[2 * $node];
                 $f = 6 * $node + 6;
                 $g = 6 * $other;
-                $ahead = ($b[$g] + $b[$g + 3] - $b[$f] - $b[$f + 3]) * $dx + ($b[$g + 1] + $b[$g + 4] - $b[$f + 1] - $b[$f + 4]) * $dy + ($b[$g + 2] + $b[$g + 5] - $b[$f + 2] - $b[$f + 5]) * $dz;
+                $ahead = ($b[$g] + $b[$g + 3] - $b[$f] - $b[$f + 3]) * $dx + ($b[$g + 1] + $b[$g + 4] - $b[$f + 1] - $b[$f + 4]) * $dy
+                    + ($b[$g + 2] + $b[$g + 5] - $b[$f + 2] - $b[$f + 5]) * $dz;
                 $stack[++$deep] = $ahead > 0.0 ? $other : $node + 1;
                 $stack[++$deep] = $ahead > 0.0 ? $node + 1 : $other;
 

@@ -67,7 +67,9 @@ final class Shapes
                 $na = count($stops[$u]);
                 for ($j = 0; $j < count($stops[$v]) - 1; $j++) {
                     for ($i = 0; $i < $na - 1; $i++) {
-                        [$a, $b, $c, $e] = [$ids[$j * $na + $i], $ids[$j * $na + $i + 1], $ids[($j + 1) * $na + $i], $ids[($j + 1) * $na + $i + 1]];
+                        [$a, $b, $c, $e] = [
+                            $ids[$j * $na + $i], $ids[$j * $na + $i + 1], $ids[($j + 1) * $na + $i], $ids[($j + 1) * $na + $i + 1],
+                        ];
                         foreach ($side > 0 ? [$a, $b, $e, $a, $e, $c] : [$a, $e, $b, $a, $c, $e] as $corner) {
                             $index[] = $corner;
                         }
@@ -207,8 +209,10 @@ final class Shapes
      * @param  list<Vec>  $through
      * @param  Closure(float): float|float  $radius
      */
-    public static function tube(array $through, Closure|float $radius, int $segments = 12, int $section = 7, bool $closed = false, int $lobes = 0, float $pitch = 0.09): Surface
-    {
+    public static function tube(
+        array $through, Closure|float $radius, int $segments = 12, int $section = 7, bool $closed = false, int $lobes = 0,
+        float $pitch = 0.09,
+    ): Surface {
         $curve = new SmoothCurve($through, $closed);
         $length = $curve->length();
         $segments = $lobes > 0 ? max($segments, (int) ceil($length / 0.045)) : $segments;
@@ -240,7 +244,10 @@ final class Shapes
                 $edge[] = 1.0;
             }
             for ($j = 0; $j < $section; $j++) {
-                array_push($index, ...($end === 0 ? [$centre, $centre + 2 + $j, $centre + 1 + $j] : [$centre, $centre + 1 + $j, $centre + 2 + $j]));
+                array_push(
+                    $index,
+                    ...($end === 0 ? [$centre, $centre + 2 + $j, $centre + 1 + $j] : [$centre, $centre + 1 + $j, $centre + 2 + $j]),
+                );
             }
         }
 
@@ -257,6 +264,12 @@ final class Shapes
     {
         $index = Loft::gridIndex($nu, $nv);
 
-        return new Surface($points, Surface::faceNormals($points, $index), $index, [], $edge === [] ? array_fill(0, count($points), 0.0) : $edge);
+        return new Surface(
+            $points,
+            Surface::faceNormals($points, $index),
+            $index,
+            [],
+            $edge === [] ? array_fill(0, count($points), 0.0) : $edge,
+        );
     }
 }

@@ -26,16 +26,28 @@ final class Bound
             $world = $subject->world($s['node']);
             $linear = [...array_slice($world, 0, 12), 0.0, 0.0, 0.0, 1.0];
             $own = $draft->attributes($s['mesh'], $s['primitive']);
-            $attributes = ['POSITION' => $draft->add($s['positions'], 3), 'JOINTS_0' => $draft->add(array_map(floatval(...), $joints), 4, GltfWriter::USHORT), 'WEIGHTS_0' => $draft->add($weights, 4)] + $own;
+            $attributes = [
+                'POSITION' => $draft->add($s['positions'], 3),
+                'JOINTS_0' => $draft->add(array_map(floatval(...), $joints), 4, GltfWriter::USHORT),
+                'WEIGHTS_0' => $draft->add($weights, 4),
+            ] + $own;
             unset($attributes['TANGENT']);
             if (isset($attributes['NORMAL'])) {
                 [, $q] = M4::decompose($world);
-                $attributes['NORMAL'] = $draft->add(Subject::moved($draft->values($attributes['NORMAL']), M4::compose([0.0, 0.0, 0.0], $q, [1.0, 1.0, 1.0])), 3);
+                $attributes['NORMAL'] = $draft->add(
+                    Subject::moved($draft->values($attributes['NORMAL']), M4::compose([0.0, 0.0, 0.0], $q, [1.0, 1.0, 1.0])),
+                    3,
+                );
             }
             $with = ['attributes' => $attributes];
             foreach ($draft->primitives() as $p) {
                 if ($p['mesh'] === $s['mesh'] && $p['primitive'] === $s['primitive'] && $p['targets'] !== []) {
-                    $with['targets'] = array_map(static fn (array $t): array => isset($t['POSITION']) ? ['POSITION' => $draft->add(Subject::moved($draft->values($t['POSITION']), $linear), 3)] : [], $p['targets']);
+                    $with['targets'] = array_map(
+                        static fn (array $t): array => isset($t['POSITION'])
+                            ? ['POSITION' => $draft->add(Subject::moved($draft->values($t['POSITION']), $linear), 3)]
+                            : [],
+                        $p['targets'],
+                    );
                 }
             }
             $draft->amendPrimitive($meshes[$s['node']], $s['primitive'], $with);

@@ -43,11 +43,16 @@ final class ClipSplit
         $place = [];
         foreach (array_keys($joints) as $node) {
             $n = $gltf->nodes[$node];
-            $place[$node] = $w->push('nodes', ['name' => $n['name'], 'translation' => $n['translation'], 'rotation' => $n['rotation'], 'scale' => $n['scale']]);
+            $place[$node] = $w->push('nodes', [
+                'name' => $n['name'], 'translation' => $n['translation'], 'rotation' => $n['rotation'], 'scale' => $n['scale'],
+            ]);
         }
         $roots = [];
         foreach ($place as $node => $at) {
-            $children = array_values(array_filter(array_map(static fn (int $c): ?int => $place[$c] ?? null, $gltf->nodes[$node]['children']), is_int(...)));
+            $children = array_values(array_filter(
+                array_map(static fn (int $c): ?int => $place[$c] ?? null, $gltf->nodes[$node]['children']),
+                is_int(...),
+            ));
             if ($children !== []) {
                 $w->amend('nodes', $at, ['children' => $children]);
             }
@@ -59,8 +64,13 @@ final class ClipSplit
         $samplers = $channels = [];
         foreach (is_array($animation['channels'] ?? null) ? $animation['channels'] : [] as $c) {
             $target = is_array($c) && is_array($c['target'] ?? null) ? $c['target'] : [];
-            $s = is_array($animation['samplers'] ?? null) && is_array($c) && is_int($c['sampler'] ?? null) ? $animation['samplers'][$c['sampler']] ?? null : null;
-            if (! is_int($target['node'] ?? null) || ! isset($place[$target['node']]) || ! is_array($s) || ($target['path'] ?? '') === 'weights') {
+            $s = is_array($animation['samplers'] ?? null) && is_array($c) && is_int($c['sampler'] ?? null)
+                ? $animation['samplers'][$c['sampler']] ?? null
+                : null;
+            if (
+                ! is_int($target['node'] ?? null) || ! isset($place[$target['node']]) || ! is_array($s)
+                    || ($target['path'] ?? '') === 'weights'
+            ) {
                 continue;
             }
             $samplers[] = [
@@ -70,7 +80,11 @@ final class ClipSplit
             ];
             $channels[] = ['sampler' => count($samplers) - 1, 'target' => ['node' => $place[$target['node']], 'path' => $target['path']]];
         }
-        $w->push('animations', ['name' => is_string($animation['name'] ?? null) ? $animation['name'] : 'motion', 'samplers' => $samplers, 'channels' => $channels]);
+        $w->push('animations', [
+            'name' => is_string($animation['name'] ?? null) ? $animation['name'] : 'motion',
+            'samplers' => $samplers,
+            'channels' => $channels,
+        ]);
 
         return $w->toGlb();
     }

@@ -43,14 +43,19 @@ final readonly class Examination
      * @param  string|null  $light  a lighter copy for work
      * @param  list<array{name: string, seconds: float, glb: string}>  $motions
      */
-    private function __construct(public array $findings, public PartsList $parts, public string $glb, public ?string $light, public array $motions, public string $kind, public int $shapes)
-    {
+    private function __construct(
+        public array $findings, public PartsList $parts, public string $glb, public ?string $light, public array $motions,
+        public string $kind, public int $shapes,
+    ) {
     }
 
     /** @return list<Trouble> in the order in which they are looked for and mended */
     private static function troubles(): array
     {
-        return [new Colliders, new Unbound, new Lying, new Turned, new Facing, new Size, new Grown, new Ground, new Pivot, new Skeletonless, new SeeThrough, new CutOut, new Pictures, new Shiny, new Faces, new Heavy, new Joints];
+        return [
+            new Colliders, new Unbound, new Lying, new Turned, new Facing, new Size, new Grown, new Ground, new Pivot, new Skeletonless,
+            new SeeThrough, new CutOut, new Pictures, new Shiny, new Faces, new Heavy, new Joints,
+        ];
     }
 
     /** @return list<string> codes of all repairs */
@@ -68,8 +73,10 @@ final readonly class Examination
      *
      * @throws UnableToReadGltf
      */
-    public static function of(string $bytes, string $format, array $choices = [], ?string $kind = null, ?Closure $companion = null, bool $all = false, ?GltfLimits $limits = null): self
-    {
+    public static function of(
+        string $bytes, string $format, array $choices = [], ?string $kind = null, ?Closure $companion = null, bool $all = false,
+        ?GltfLimits $limits = null,
+    ): self {
         $subject = new Subject(GltfDraft::open($bytes, $limits, $companion), $format, $kind);
         // Reads every surface and every key once, so that what is broken is told before anything is built on it.
         $subject->draft->source()->primitives();
@@ -83,7 +90,9 @@ final readonly class Examination
             $before = $subject->left;
             $finding = $trouble->look($subject);
             $choice = $choices[$code] ?? null;
-            $do = $choice !== false && ($choice !== null || ($finding !== null && $finding->repair !== null && ($finding->unasked || ($all && $finding->safe))));
+            $do = $choice !== false && (
+                $choice !== null || ($finding !== null && $finding->repair !== null && ($finding->unasked || ($all && $finding->safe)))
+            );
             if ($do) {
                 $trouble->mend($subject, ($choice ?: []) + ($finding->repair ?? []));
             }
@@ -105,7 +114,15 @@ final readonly class Examination
         $heavy = array_values(array_filter($findings, static fn (Finding $f): bool => $f->code === 'heavy' && $f->mended))[0] ?? null;
         if ($heavy !== null) {
             $draft = GltfDraft::open($glb);
-            Simplify::apply($draft, (int) Troubles\Values::number((($choices['heavy'] ?? []) ?: [])['triangles'] ?? $heavy->repair['triangles'] ?? null, 30_000.0, 500.0, 5e6));
+            Simplify::apply(
+                $draft,
+                (int) Troubles\Values::number(
+                    (($choices['heavy'] ?? []) ?: [])['triangles'] ?? $heavy->repair['triangles'] ?? null,
+                    30_000.0,
+                    500.0,
+                    5e6,
+                ),
+            );
             $light = $draft->toGlb();
         }
 
@@ -130,7 +147,14 @@ final readonly class Examination
         $settle = new Settle($subject);
         $bent = $settle->bendFromBind();
         $finding = $bent > self::BENT_DEGREES
-            ? new Finding('bind', Finding::HARMS, sprintf('It arrives in a pose of its motion: joints are bent by up to %d degrees from the pose it was bound in.', round($bent)), 'Every motion would be bent by as much.', [], 'Take the bound pose as its rest', safe: true, unasked: true)
+            ? new Finding(
+                'bind', Finding::HARMS,
+                sprintf(
+                    'It arrives in a pose of its motion: joints are bent by up to %d degrees from the pose it was bound in.',
+                    round($bent),
+                ),
+                'Every motion would be bent by as much.', [], 'Take the bound pose as its rest', safe: true, unasked: true,
+            )
             : null;
         $do = $finding !== null && ($choices['bind'] ?? []) !== false;
         if ($do) {
@@ -139,7 +163,12 @@ final readonly class Examination
         $settle->apply();
         $out = $finding === null ? [] : [$do ? $finding->mended() : $finding];
         if ($settle->uneven) {
-            $out[] = new Finding('uneven', Finding::LOOK, 'Some joints are stretched more one way than another.', 'Their parts may change shape a little when they turn.');
+            $out[] = new Finding(
+                'uneven',
+                Finding::LOOK,
+                'Some joints are stretched more one way than another.',
+                'Their parts may change shape a little when they turn.',
+            );
         }
 
         return $out;
@@ -166,7 +195,10 @@ final readonly class Examination
     private static function strays(Subject $subject): array
     {
         $why = [];
-        $without = static fn (array $holder): array => array_filter(['extensions' => array_diff_key(Json::map($holder['extensions'] ?? null), ['KHR_lights_punctual' => 1])], static fn (array $e): bool => $e !== []) + array_diff_key($holder, ['extensions' => 1]);
+        $without = static fn (array $holder): array => array_filter(
+            ['extensions' => array_diff_key(Json::map($holder['extensions'] ?? null), ['KHR_lights_punctual' => 1])],
+            static fn (array $e): bool => $e !== [],
+        ) + array_diff_key($holder, ['extensions' => 1]);
         $list = $subject->draft->list('nodes');
         foreach ($list as $i => $n) {
             $camera = isset($n['camera']);
@@ -191,7 +223,9 @@ final readonly class Examination
     /** @return list<array{name: string, seconds: float, glb: string}> */
     private static function motions(Subject $subject, string $glb): array
     {
-        return $subject->draft->list('animations') !== [] && ($subject->isFigure() || $subject->solids() === []) ? ClipSplit::of(GltfReader::read($glb)) : [];
+        return $subject->draft->list('animations') !== [] && ($subject->isFigure() || $subject->solids() === [])
+            ? ClipSplit::of(GltfReader::read($glb))
+            : [];
     }
 
     private static function shapes(Subject $subject): int
@@ -215,10 +249,24 @@ final readonly class Examination
         $strays = array_filter($why, static fn (string $w): bool => $w !== 'it is a body for collisions');
         if ($strays !== []) {
             $nodes = $subject->nodes();
-            $out[] = new Finding('strays', Finding::FYI, count($strays).' of its cameras and lights were left out.', 'The scene keeps its own light.', names: array_values(array_map(static fn (int $i): string => $nodes[$i]['name'], array_keys($strays))));
+            $out[] = new Finding(
+                'strays',
+                Finding::FYI,
+                count($strays).' of its cameras and lights were left out.',
+                'The scene keeps its own light.',
+                names: array_values(array_map(static fn (int $i): string => $nodes[$i]['name'], array_keys($strays))),
+            );
         }
         if ($motions !== [] && $subject->isFigure()) {
-            $out[] = new Finding('motions', Finding::FYI, count($motions) === 1 ? 'The motion in it comes as a motion of its own.' : count($motions).' motions in it come as motions of their own.', $subject->isPerson() ? 'Anyone can play them.' : 'It plays what it brought; people cannot.', names: array_column($motions, 'name'));
+            $out[] = new Finding(
+                'motions',
+                Finding::FYI,
+                count($motions) === 1
+                    ? 'The motion in it comes as a motion of its own.'
+                    : count($motions).' motions in it come as motions of their own.',
+                $subject->isPerson() ? 'Anyone can play them.' : 'It plays what it brought; people cannot.',
+                names: array_column($motions, 'name'),
+            );
         }
         if ($shapes > 0) {
             $out[] = new Finding('shapes', Finding::FYI, "{$shapes} of {$shapes} face and body shapes are kept.", 'Nothing is lost.');

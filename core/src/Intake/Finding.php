@@ -40,14 +40,18 @@ final readonly class Finding
 
     public function mended(): self
     {
-        return new self($this->code, $this->severity, $this->text, $this->effect, $this->repair, $this->label, $this->safe, $this->unasked, $this->names, true);
+        return new self(
+            $this->code, $this->severity, $this->text, $this->effect, $this->repair, $this->label, $this->safe, $this->unasked,
+            $this->names, true,
+        );
     }
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
         return [
-            'code' => $this->code, 'severity' => $this->severity, 'text' => $this->text, 'effect' => $this->effect, 'repair' => $this->repair,
+            'code' => $this->code, 'severity' => $this->severity, 'text' => $this->text, 'effect' => $this->effect,
+            'repair' => $this->repair,
             'label' => $this->label, 'safe' => $this->safe, 'names' => $this->names, 'mended' => $this->mended,
         ];
     }

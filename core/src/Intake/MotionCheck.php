@@ -32,7 +32,10 @@ final readonly class MotionCheck
         $travel = hypot($last[$w - 3] - $first[$w - 3], $last[$w - 2] - $first[$w - 2]);
         $speed = $seconds > 0.0 ? $travel / $seconds : 0.0;
         $steps = $travel > self::STAYS && $seconds > 0.5 ? self::steps($table, $figure) / $seconds : 0.0;
-        $facts = ['seconds' => round($seconds, 3), 'loops' => false, 'travel' => round($travel, 3), 'speed' => round($speed, 3), 'stepsASecond' => round($steps, 2)];
+        $facts = [
+            'seconds' => round($seconds, 3), 'loops' => false, 'travel' => round($travel, 3), 'speed' => round($speed, 3),
+            'stepsASecond' => round($steps, 2),
+        ];
         $walk = preg_match('/walk|stroll|stride|march|sneak|limp/i', $name) === 1;
         $run = preg_match('/run|jog|sprint|dash/i', $name) === 1;
         $factor = null;
@@ -51,7 +54,8 @@ final readonly class MotionCheck
 
         return new self($facts, [new Finding(
             'speed', Finding::HARMS, sprintf('It goes %.1f m a second with %.1f steps a second.', $speed, $steps),
-            $factor < 1 ? 'It would patter like an old film.' : 'It would creep as under water.', ['factor' => $factor], sprintf('Play it at %.2f of its speed', $factor), safe: true,
+            $factor < 1 ? 'It would patter like an old film.' : 'It would creep as under water.', ['factor' => $factor],
+            sprintf('Play it at %.2f of its speed', $factor), safe: true,
         )]);
     }
 
@@ -75,7 +79,10 @@ final readonly class MotionCheck
     /** How often a foot comes down. */
     private static function steps(ClipTable $table, Figure $figure): int
     {
-        $feet = array_values(array_filter([$figure->skeleton->roles['footL'] ?? null, $figure->skeleton->roles['footR'] ?? null], is_int(...)));
+        $feet = array_values(array_filter(
+            [$figure->skeleton->roles['footL'] ?? null, $figure->skeleton->roles['footR'] ?? null],
+            is_int(...),
+        ));
         $joints = $figure->skeleton->count();
         $count = 0;
         $frames = (int) floor($table->seconds() * 30);

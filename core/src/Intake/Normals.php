@@ -55,7 +55,13 @@ final class Normals
         }
         $with = ['attributes' => $attributes, 'indices' => $draft->add($corners, 1, GltfWriter::UINT)];
         if ($p['targets'] !== []) {
-            $with['targets'] = array_map(static fn (array $t): array => array_map(static fn (int $a): int => $draft->pick($a, $order), array_filter($t, is_int(...))), $p['targets']);
+            $with['targets'] = array_map(
+                static fn (array $t): array => array_map(
+                    static fn (int $a): int => $draft->pick($a, $order),
+                    array_filter($t, is_int(...)),
+                ),
+                $p['targets'],
+            );
         }
         $draft->amendPrimitive($p['mesh'], $p['primitive'], $with);
     }

@@ -38,7 +38,8 @@ final readonly class PartsList
             if (isset($solid[$node])) {
                 $made[] = $name;
             } else {
-                $skipped[$name] = $why[$node] ?? (self::isDrawing($subject, $node) ? 'it is made of lines or points, which have no faces' : 'it has no faces');
+                $skipped[$name] = $why[$node]
+                    ?? (self::isDrawing($subject, $node) ? 'it is made of lines or points, which have no faces' : 'it has no faces');
             }
         }
 
@@ -51,7 +52,10 @@ final readonly class PartsList
         $mesh = $subject->draft->list('nodes')[$node]['mesh'] ?? null;
         $primitives = Json::maps(is_int($mesh) ? $subject->draft->list('meshes')[$mesh]['primitives'] ?? [] : []);
 
-        return $primitives !== [] && array_filter($primitives, static fn (array $p): bool => in_array($p['mode'] ?? Triangles::LIST, Triangles::MODES, true)) === [];
+        return $primitives !== [] && array_filter(
+            $primitives,
+            static fn (array $p): bool => in_array($p['mode'] ?? Triangles::LIST, Triangles::MODES, true),
+        ) === [];
     }
 
     /** @return array<string, mixed> */

@@ -19,8 +19,12 @@ final class Placing
      * @param  array{float, float, float, float}  $turn
      * @param  Vec  $move
      */
-    public static function apply(Subject $subject, float $scale = 1.0, array $turn = [0.0, 0.0, 0.0, 1.0], array $move = [0.0, 0.0, 0.0]): void
-    {
+    public static function apply(
+        Subject $subject,
+        float $scale = 1.0,
+        array $turn = [0.0, 0.0, 0.0, 1.0],
+        array $move = [0.0, 0.0, 0.0],
+    ): void {
         $whole = M4::compose($move, $turn, [$scale, $scale, $scale]);
         $joints = array_flip($subject->isFigure() ? $subject->joints() : []);
         if ($joints !== []) {
@@ -34,11 +38,19 @@ final class Placing
                 continue;
             }
             if ($n['parent'] === -1) {
-                $changes[$i] = ['translation' => M4::point($whole, $n['translation']), 'rotation' => Q4::unit(Q4::mul($turn, $n['rotation']))];
-                $changes[$i] += isset($joints[$i]) ? [] : ['scale' => [$n['scale'][0] * $scale, $n['scale'][1] * $scale, $n['scale'][2] * $scale]];
+                $changes[$i] = [
+                    'translation' => M4::point($whole, $n['translation']), 'rotation' => Q4::unit(Q4::mul($turn, $n['rotation'])),
+                ];
+                $changes[$i] += isset($joints[$i])
+                    ? []
+                    : ['scale' => [$n['scale'][0] * $scale, $n['scale'][1] * $scale, $n['scale'][2] * $scale]];
             } elseif (isset($joints[$n['parent']])) {
-                $changes[$i] = ['translation' => [$n['translation'][0] * $scale, $n['translation'][1] * $scale, $n['translation'][2] * $scale]];
-                $changes[$i] += isset($joints[$i]) ? [] : ['scale' => [$n['scale'][0] * $scale, $n['scale'][1] * $scale, $n['scale'][2] * $scale]];
+                $changes[$i] = ['translation' => [
+                    $n['translation'][0] * $scale, $n['translation'][1] * $scale, $n['translation'][2] * $scale,
+                ]];
+                $changes[$i] += isset($joints[$i])
+                    ? []
+                    : ['scale' => [$n['scale'][0] * $scale, $n['scale'][1] * $scale, $n['scale'][2] * $scale]];
             }
         }
         $subject->setNodes($changes);
@@ -48,7 +60,9 @@ final class Placing
                 array_push($inverse, ...Settle::inverse($subject->world($j)));
             }
             // In the order of the skin's own list, which settling has put parents first.
-            $subject->draft->json['skins'] = [['joints' => $subject->joints(), 'inverseBindMatrices' => $subject->draft->add($inverse, 16)]];
+            $subject->draft->json['skins'] = [[
+                'joints' => $subject->joints(), 'inverseBindMatrices' => $subject->draft->add($inverse, 16),
+            ]];
             $subject->touched();
         }
     }
@@ -91,7 +105,9 @@ final class Placing
     private static function keys(Subject $subject, array $whole, array $turn, float $scale, array $joints): void
     {
         $nodes = $subject->nodes();
-        $subject->draft->rewriteKeys(static function (int $node, string $path, bool $cubic, array $values) use ($nodes, $joints, $turn, $whole, $scale): ?array {
+        $subject->draft->rewriteKeys(static function (
+            int $node, string $path, bool $cubic, array $values,
+        ) use ($nodes, $joints, $turn, $whole, $scale): ?array {
             $parent = $nodes[$node]['parent'] ?? -1;
             $root = $parent === -1;
             $grows = $path === 'translation' || ($path === 'scale' && ! isset($joints[$node]));

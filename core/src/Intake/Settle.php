@@ -183,7 +183,10 @@ final class Settle
             $parent = $nodes[$j]['parent'];
             $out[$j] = match (true) {
                 isset($this->bind[$j]) => M4::mul($best, self::inverse($this->bind[$j])),
-                isset($out[$parent]) => M4::mul($out[$parent], M4::compose($nodes[$j]['translation'], $nodes[$j]['rotation'], $nodes[$j]['scale'])),
+                isset($out[$parent]) => M4::mul(
+                    $out[$parent],
+                    M4::compose($nodes[$j]['translation'], $nodes[$j]['rotation'], $nodes[$j]['scale']),
+                ),
                 default => $this->rest[$j],
             };
         }
@@ -232,7 +235,11 @@ final class Settle
                 return $out;
             }, $p['targets']);
             $rest = array_filter($a, static fn (string $k): bool => preg_match('/^(TEXCOORD|COLOR)_\d+$/', $k) === 1, ARRAY_FILTER_USE_KEY);
-            $draft->amendPrimitive($mesh, $p['primitive'], ['attributes' => $with + $rest] + ($targets === [] ? [] : ['targets' => $targets]));
+            $draft->amendPrimitive(
+                $mesh,
+                $p['primitive'],
+                ['attributes' => $with + $rest] + ($targets === [] ? [] : ['targets' => $targets]),
+            );
         }
     }
 
@@ -245,7 +252,9 @@ final class Settle
     private function settleMotion(array $before, array $order): void
     {
         $nodes = $this->subject->nodes();
-        $this->subject->draft->rewriteKeys(function (int $node, string $path, bool $cubic, array $values) use ($nodes, $order, $before): array|null|false {
+        $this->subject->draft->rewriteKeys(function (
+            int $node, string $path, bool $cubic, array $values,
+        ) use ($nodes, $order, $before): array|null|false {
             if (! isset($order[$node]) || $path === 'weights') {
                 return null;
             }
@@ -316,7 +325,10 @@ final class Settle
                     $list[$parent]['children'] = array_values(array_diff(Json::ints($list[$parent]['children'] ?? []), [$i]));
                 }
             } elseif (! isset($order[$i]) && isset($order[$parent])) {
-                $held = M4::mul(self::inverse($rigid[$parent]), M4::mul($before[$parent], M4::compose($n['translation'], $n['rotation'], $n['scale'])));
+                $held = M4::mul(
+                    self::inverse($rigid[$parent]),
+                    M4::mul($before[$parent], M4::compose($n['translation'], $n['rotation'], $n['scale'])),
+                );
                 [$t, $q, $s] = M4::decompose($held);
                 $changes[$i] = ['translation' => $t, 'rotation' => $q, 'scale' => $s];
             } elseif ($parent === -1) {
@@ -346,7 +358,10 @@ final class Settle
         $C = $d * $h - $e * $g;
         $det = $a * $A + $b * $B + $c * $C;
         $k = abs($det) > 1e-30 ? 1 / $det : 0.0;
-        $r = [$A * $k, ($c * $h - $b * $i) * $k, ($b * $f - $c * $e) * $k, $B * $k, ($a * $i - $c * $g) * $k, ($c * $d - $a * $f) * $k, $C * $k, ($b * $g - $a * $h) * $k, ($a * $e - $b * $d) * $k];
+        $r = [
+            $A * $k, ($c * $h - $b * $i) * $k, ($b * $f - $c * $e) * $k, $B * $k, ($a * $i - $c * $g) * $k, ($c * $d - $a * $f) * $k,
+            $C * $k, ($b * $g - $a * $h) * $k, ($a * $e - $b * $d) * $k,
+        ];
 
         return [
             $r[0], $r[1], $r[2], 0.0, $r[3], $r[4], $r[5], 0.0, $r[6], $r[7], $r[8], 0.0,

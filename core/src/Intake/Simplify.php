@@ -22,7 +22,9 @@ final class Simplify
         $load = [];
         foreach ($primitives as $k => $p) {
             $positions = $draft->values($p['attributes']['POSITION']);
-            $index = $p['indices'] === null ? range(0, intdiv(count($positions), 3) - 1) : array_map(intval(...), $draft->values($p['indices']));
+            $index = $p['indices'] === null
+                ? range(0, intdiv(count($positions), 3) - 1)
+                : array_map(intval(...), $draft->values($p['indices']));
             $load[$k] = [$positions, $index];
             $total += intdiv(count($index), 3);
             $span = max($span, self::span($positions));
@@ -74,7 +76,8 @@ final class Simplify
         $of = $sums = $members = [];
         for ($v = 0; $v < $count; $v++) {
             [$x, $y, $z] = [$positions[3 * $v], $positions[3 * $v + 1], $positions[3 * $v + 2]];
-            $key = (((int) floor($x / $cell) & 0xFFFFF) << 40) | (((int) floor($y / $cell) & 0xFFFFF) << 20) | ((int) floor($z / $cell) & 0xFFFFF);
+            $key = (((int) floor($x / $cell) & 0xFFFFF) << 40) | (((int) floor($y / $cell) & 0xFFFFF) << 20)
+                | ((int) floor($z / $cell) & 0xFFFFF);
             $of[] = $key;
             $s = $sums[$key] ?? [0.0, 0.0, 0.0, 0];
             $sums[$key] = [$s[0] + $x, $s[1] + $y, $s[2] + $z, $s[3] + 1];
@@ -82,7 +85,8 @@ final class Simplify
         $least = [];
         foreach ($of as $v => $key) {
             $s = $sums[$key];
-            $d = ($positions[3 * $v] - $s[0] / $s[3]) ** 2 + ($positions[3 * $v + 1] - $s[1] / $s[3]) ** 2 + ($positions[3 * $v + 2] - $s[2] / $s[3]) ** 2;
+            $d = ($positions[3 * $v] - $s[0] / $s[3]) ** 2 + ($positions[3 * $v + 1] - $s[1] / $s[3]) ** 2
+                + ($positions[3 * $v + 2] - $s[2] / $s[3]) ** 2;
             if (! isset($least[$key]) || $d < $least[$key]) {
                 $least[$key] = $d;
                 $members[$key] = $v;
@@ -132,7 +136,13 @@ final class Simplify
         }
         $with = ['attributes' => $attributes, 'indices' => $draft->add($triangles, 1, GltfWriter::UINT)];
         if ($p['targets'] !== []) {
-            $with['targets'] = array_map(static fn (array $t): array => array_map(static fn (int $a): int => $draft->pick($a, $order), array_filter($t, is_int(...))), $p['targets']);
+            $with['targets'] = array_map(
+                static fn (array $t): array => array_map(
+                    static fn (int $a): int => $draft->pick($a, $order),
+                    array_filter($t, is_int(...)),
+                ),
+                $p['targets'],
+            );
         }
         $draft->amendPrimitive($p['mesh'], $p['primitive'], $with);
     }

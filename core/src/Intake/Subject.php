@@ -36,8 +36,12 @@ final class Subject
      * @param  'performer'|'set'|'prop'|null  $kind  told by a person; null: judged from the file
      * @param  list<string>  $left  what was left out on the way, in words
      */
-    public function __construct(public readonly GltfDraft $draft, public readonly string $format, private readonly ?string $kind = null, public array $left = [])
-    {
+    public function __construct(
+        public readonly GltfDraft $draft,
+        public readonly string $format,
+        private readonly ?string $kind = null,
+        public array $left = [],
+    ) {
     }
 
     /** Forget what was measured. */
@@ -91,11 +95,15 @@ final class Subject
         foreach ($list as $i => $n) {
             [$t, $q, $s] = is_array($n['matrix'] ?? null)
                 ? M4::decompose(Json::floats($n['matrix']))
-                : [Json::floats($n['translation'] ?? [0, 0, 0]), Json::floats($n['rotation'] ?? [0, 0, 0, 1]), Json::floats($n['scale'] ?? [1, 1, 1])];
+                : [
+                    Json::floats($n['translation'] ?? [0, 0, 0]), Json::floats($n['rotation'] ?? [0, 0, 0, 1]),
+                    Json::floats($n['scale'] ?? [1, 1, 1]),
+                ];
             $l = sqrt($q[0] ** 2 + $q[1] ** 2 + $q[2] ** 2 + $q[3] ** 2) ?: 1.0;
             $nodes[] = [
                 'name' => is_string($n['name'] ?? null) && $n['name'] !== '' ? $n['name'] : "node{$i}", 'parent' => $parents[$i] ?? -1,
-                'translation' => [$t[0], $t[1], $t[2]], 'rotation' => [$q[0] / $l, $q[1] / $l, $q[2] / $l, $q[3] / $l], 'scale' => [$s[0], $s[1], $s[2]],
+                'translation' => [$t[0], $t[1], $t[2]], 'rotation' => [$q[0] / $l, $q[1] / $l, $q[2] / $l, $q[3] / $l],
+                'scale' => [$s[0], $s[1], $s[2]],
                 'mesh' => is_int($n['mesh'] ?? null) ? $n['mesh'] : null, 'skin' => is_int($n['skin'] ?? null) ? $n['skin'] : null,
             ];
         }
@@ -221,7 +229,14 @@ final class Subject
             array_push($s, ...$nodes[$j]['scale']);
         }
 
-        return $this->skeleton = new Skeleton($names, $parents, $t, $r, $s, array_map(static fn (array $f): int => $f['joint'], HumanRoles::judge(new Skeleton($names, $parents, $t, $r, $s))));
+        return $this->skeleton = new Skeleton(
+            $names,
+            $parents,
+            $t,
+            $r,
+            $s,
+            array_map(static fn (array $f): int => $f['joint'], HumanRoles::judge(new Skeleton($names, $parents, $t, $r, $s))),
+        );
     }
 
     /** @return list<int> nodes that are joints of the first skin, parents first */

@@ -14,8 +14,20 @@ final class Costume
     public static function all(): array
     {
         return [
-            self::entry('cloak', 'Travelling cloak', ['cloak', 'cape', 'cloth', 'wear'], self::cloak(), ['pins' => [['low' => [-1.0, 1.345, -1.0], 'high' => [1.0, 2.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.3, 'bend' => 0.12, 'worn' => 'upperChest']),
-            self::entry('skirt', 'Wide skirt', ['skirt', 'cloth', 'wear'], self::skirt(), ['pins' => [['low' => [-1.0, 0.985, -1.0], 'high' => [1.0, 2.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.25, 'bend' => 0.1, 'worn' => 'hips']),
+            self::entry(
+                'cloak',
+                'Travelling cloak',
+                ['cloak', 'cape', 'cloth', 'wear'],
+                self::cloak(),
+                [
+                    'pins' => [['low' => [-1.0, 1.345, -1.0], 'high' => [1.0, 2.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.3,
+                    'bend' => 0.12, 'worn' => 'upperChest',
+                ],
+            ),
+            self::entry('skirt', 'Wide skirt', ['skirt', 'cloth', 'wear'], self::skirt(), [
+                'pins' => [['low' => [-1.0, 0.985, -1.0], 'high' => [1.0, 2.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.25, 'bend' => 0.1,
+                'worn' => 'hips',
+            ]),
         ];
     }
 
@@ -24,7 +36,10 @@ final class Costume
     {
         $columns = 16;
         // Distance from the neck's axis and height, from the collar to the hem.
-        $cut = [[0.105, 1.375], [0.155, 1.352], [0.225, 1.318], [0.275, 1.255], [0.300, 1.17], [0.318, 1.06], [0.335, 0.95], [0.352, 0.84], [0.370, 0.73], [0.388, 0.62], [0.405, 0.51], [0.42, 0.40]];
+        $cut = [
+            [0.105, 1.375], [0.155, 1.352], [0.225, 1.318], [0.275, 1.255], [0.300, 1.17], [0.318, 1.06], [0.335, 0.95], [0.352, 0.84],
+            [0.370, 0.73], [0.388, 0.62], [0.405, 0.51], [0.42, 0.40],
+        ];
         $points = [];
         for ($i = 0; $i <= $columns; $i++) {
             $a = deg2rad(-122 + 244 * $i / $columns);
@@ -35,7 +50,12 @@ final class Costume
             }
         }
         $p = new Piece('Travelling cloak', 61);
-        $p->add(Shapes::sheet($points, count($cut) - 1, $columns), static fn (array $q): int => $q[1] > 1.34 ? C::BAND : 0x3F5E4B, jitter: 0.0, wave: 0.0);
+        $p->add(
+            Shapes::sheet($points, count($cut) - 1, $columns),
+            static fn (array $q): int => $q[1] > 1.34 ? C::BAND : 0x3F5E4B,
+            jitter: 0.0,
+            wave: 0.0,
+        );
 
         return $p->mount('hold', [0.0, 1.20, -0.005]);
     }
@@ -55,7 +75,12 @@ final class Costume
             }
         }
         $p = new Piece('Wide skirt', 62);
-        $p->add(Shapes::sheet($points, $rows, $columns), static fn (array $q): int => $q[1] < 0.47 ? C::BAND : C::RED, jitter: 0.0, wave: 0.0);
+        $p->add(
+            Shapes::sheet($points, $rows, $columns),
+            static fn (array $q): int => $q[1] < 0.47 ? C::BAND : C::RED,
+            jitter: 0.0,
+            wave: 0.0,
+        );
 
         return $p->mount('hold', [0.0, 0.86, 0.0]);
     }
@@ -67,6 +92,9 @@ final class Costume
      */
     private static function entry(string $slug, string $name, array $tags, Piece $piece, array $cloth): array
     {
-        return ['slug' => $slug, 'kind' => 'prop', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0], 'glb' => $piece->glb(extras: ['cloth' => $cloth], doubleSided: true)];
+        return [
+            'slug' => $slug, 'kind' => 'prop', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0],
+            'glb' => $piece->glb(extras: ['cloth' => $cloth], doubleSided: true),
+        ];
     }
 }

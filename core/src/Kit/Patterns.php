@@ -46,7 +46,8 @@ final class Patterns
             for ($x = 0; $x < self::SIZE; $x++) {
                 [$u, $v] = [$x / self::SIZE, $y / self::SIZE];
                 [$which, $light] = self::at($kind, $u, $v);
-                $light += 0.035 * sin(2 * M_PI * (3 * $u + sin(2 * M_PI * $v))) + 0.03 * sin(2 * M_PI * (7 * $v + 2 * $u)) + 0.05 * ($random->next() - 0.5);
+                $light += 0.035 * sin(2 * M_PI * (3 * $u + sin(2 * M_PI * $v))) + 0.03 * sin(2 * M_PI * (7 * $v + 2 * $u)) + 0.05
+                    * ($random->next() - 0.5);
                 imagesetpixel($image, $x, $y, self::mixed($colours[$which % count($colours)], $light));
             }
         }

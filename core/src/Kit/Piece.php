@@ -79,11 +79,15 @@ final class Piece
      *
      * @param  Closure(self): mixed  $draw
      */
-    public function part(string $name, float $x, float $y, float $z, Closure $draw, float $yaw = 0.0, float $pitch = 0.0, float $roll = 0.0): self
-    {
+    public function part(
+        string $name, float $x, float $y, float $z, Closure $draw, float $yaw = 0.0, float $pitch = 0.0, float $roll = 0.0,
+    ): self {
         [$points, $index] = [$this->points(), count($this->index)];
         $this->in($x, $y, $z, $draw, $yaw, $pitch, $roll);
-        $this->parts[] = ['name' => $name, 'pivot' => $this->placed([$x, $y, $z], Q4::IDENTITY)[0], 'points' => [$points, $this->points()], 'index' => [$index, count($this->index)]];
+        $this->parts[] = [
+            'name' => $name, 'pivot' => $this->placed([$x, $y, $z], Q4::IDENTITY)[0], 'points' => [$points, $this->points()],
+            'index' => [$index, count($this->index)],
+        ];
 
         return $this;
     }
@@ -122,8 +126,11 @@ final class Piece
      * @param  float  $wave  metres of unevenness
      * @param  float  $vary  spread of the colour's value
      */
-    public function add(Surface $s, int|Closure $paint, array $at = [0.0, 0.0, 0.0], array $turn = [0.0, 0.0, 0.0], float $wood = 0.0, int $grain = 0, float $gloss = 0.0, float $glow = 0.0, float $jitter = 0.5, float $shift = 0.002, float $wave = 0.0025, float $waveRate = 9.0, float $wear = 1.0, float $vary = 0.09): self
-    {
+    public function add(
+        Surface $s, int|Closure $paint, array $at = [0.0, 0.0, 0.0], array $turn = [0.0, 0.0, 0.0], float $wood = 0.0, int $grain = 0,
+        float $gloss = 0.0, float $glow = 0.0, float $jitter = 0.5, float $shift = 0.002, float $wave = 0.0025, float $waveRate = 9.0,
+        float $wear = 1.0, float $vary = 0.09,
+    ): self {
         $r = $this->random;
         $j = deg2rad($jitter);
         [$origin, $q] = $this->placed(
@@ -138,7 +145,10 @@ final class Piece
         $base = intdiv(count($this->positions), 3);
         foreach ($s->points as $i => $p) {
             $n = $s->normals[$i];
-            $w = $wave * 0.5 * (sin($p[0] * $waveRate + $p[1] * $waveRate * 0.7 + $phase[0]) + sin($p[1] * $waveRate * 1.3 - $p[2] * $waveRate + $phase[1]) + sin($p[2] * $waveRate * 0.9 + $p[0] * $waveRate * 0.6 + $phase[2]));
+            $w = $wave * 0.5 * (
+                sin($p[0] * $waveRate + $p[1] * $waveRate * 0.7 + $phase[0]) + sin($p[1] * $waveRate * 1.3 - $p[2] * $waveRate + $phase[1])
+                    + sin($p[2] * $waveRate * 0.9 + $p[0] * $waveRate * 0.6 + $phase[2])
+            );
             $c = $flat ?? $paint($p);
             $c = is_int($c) ? Colour::hex($c) : $c;
             $peak = max($c[0], $c[1], $c[2], 1.0);
@@ -208,8 +218,13 @@ final class Piece
         $rest[] = ['points' => [$point, $this->points()], 'index' => [$index, count($this->index)]];
         $children = [$w->push('nodes', ['name' => $this->name, 'mesh' => $this->mesh($w, $this->name, $material, $rest, $pivot)])];
         foreach ($this->parts as $part) {
-            $drawn = $w->push('nodes', ['name' => $part['name'], 'mesh' => $this->mesh($w, $part['name'], $material, [$part], $part['pivot'])]);
-            $children[] = $w->push('nodes', ['name' => 'joint:'.$part['name'], 'translation' => V3::sub($part['pivot'], $pivot), 'children' => [$drawn]]);
+            $drawn = $w->push('nodes', [
+                'name' => $part['name'],
+                'mesh' => $this->mesh($w, $part['name'], $material, [$part], $part['pivot']),
+            ]);
+            $children[] = $w->push('nodes', [
+                'name' => 'joint:'.$part['name'], 'translation' => V3::sub($part['pivot'], $pivot), 'children' => [$drawn],
+            ]);
         }
 
         return $w->push('nodes', ['name' => 'joint:body', 'children' => $children]);
@@ -233,8 +248,20 @@ final class Piece
                     $rest[] = $this->rest[3 * $i + $k];
                 }
                 $colours[] = 65535;
-                array_push($bake, self::byte($this->baked[3 * $i] ?? 1.0), self::byte(($this->baked[3 * $i + 1] ?? 0.0) / 4), self::byte(($this->baked[3 * $i + 2] ?? 0.0) / 4), self::byte($this->wear[$i]));
-                array_push($surf, self::byte($this->surface[3 * $i]), self::byte($this->surface[3 * $i + 1] / 2), self::byte($this->surface[3 * $i + 2]), 0);
+                array_push(
+                    $bake,
+                    self::byte($this->baked[3 * $i] ?? 1.0),
+                    self::byte(($this->baked[3 * $i + 1] ?? 0.0) / 4),
+                    self::byte(($this->baked[3 * $i + 2] ?? 0.0) / 4),
+                    self::byte($this->wear[$i]),
+                );
+                array_push(
+                    $surf,
+                    self::byte($this->surface[3 * $i]),
+                    self::byte($this->surface[3 * $i + 1] / 2),
+                    self::byte($this->surface[3 * $i + 2]),
+                    0,
+                );
             }
             for ($i = $first; $i < $last; $i++) {
                 $index[] = $this->index[$i] - $from + $done;

@@ -16,7 +16,10 @@ final class CastLimits
     private const ASKS = [
         'mouths' => [['talk', 'speak', 'call', 'shout', 'whisper', 'argue', 'quarrel'], 'has no shapes of the mouth: "%s" will be mute'],
         'shapes' => [['cry', 'laugh', 'weep'], 'has no face that moves: "%s" will show in the body alone'],
-        'fingers' => [['point', 'write', 'drink', 'take', 'throw', 'catch', 'carry', 'pull', 'row', 'give', 'hand', 'read', 'wave', 'clap'], 'has no fingers: the hands stay as they are in "%s"'],
+        'fingers' => [
+            ['point', 'write', 'drink', 'take', 'throw', 'catch', 'carry', 'pull', 'row', 'give', 'hand', 'read', 'wave', 'clap'],
+            'has no fingers: the hands stay as they are in "%s"',
+        ],
     ];
 
     /**

@@ -69,7 +69,10 @@ final class StoryParts
     /** @return list<string> sentences, trimmed */
     private static function lines(string $story): array
     {
-        return array_values(array_filter(array_map(trim(...), preg_split('/(?<=[.!?])\s+|\R+/u', $story) ?: []), static fn (string $s): bool => $s !== ''));
+        return array_values(array_filter(
+            array_map(trim(...), preg_split('/(?<=[.!?])\s+|\R+/u', $story) ?: []),
+            static fn (string $s): bool => $s !== '',
+        ));
     }
 
     /**
@@ -112,7 +115,10 @@ final class StoryParts
         // How something is done calls for no part of its own.
         $missing = array_values(array_filter(array_diff($asked, $met), static fn (string $w): bool => ! str_ends_with($w, 'ly')));
 
-        return ['text' => $text, 'found' => $found, 'missing' => $missing, 'cannot' => CastLimits::of($found, $kit->of('performer'), $motions)];
+        return [
+            'text' => $text, 'found' => $found, 'missing' => $missing,
+            'cannot' => CastLimits::of($found, $kit->of('performer'), $motions),
+        ];
     }
 
     /**
@@ -129,8 +135,15 @@ final class StoryParts
         $known = [...$cast, ...array_map(static fn (array $p): array => ['name' => $p['name'], 'id' => $p['id']], $shelf)];
         foreach ($known as $one) {
             // "Oda Ferrant in violet" is called by her names alone.
-            $names = array_filter(Words::in(explode(' in ', $one['name'])[0]), fn (string $w): bool => ! isset($this->empty[$w]) && mb_strlen($w) > 1);
-            $called = array_values(array_filter($asked, fn (string $w): bool => ! in_array($w, $used, true) && (in_array($w, $names, true) || (str_ends_with($w, 's') && in_array(substr($w, 0, -1), $names, true)))));
+            $names = array_filter(
+                Words::in(explode(' in ', $one['name'])[0]),
+                fn (string $w): bool => ! isset($this->empty[$w]) && mb_strlen($w) > 1,
+            );
+            $called = array_values(array_filter(
+                $asked,
+                fn (string $w): bool => ! in_array($w, $used, true)
+                    && (in_array($w, $names, true) || (str_ends_with($w, 's') && in_array(substr($w, 0, -1), $names, true))),
+            ));
             if ($called !== []) {
                 $found[] = ['kind' => 'performer', 'id' => $one['id'], 'name' => $one['name'], 'words' => $called];
                 array_push($used, ...$called);
@@ -175,14 +188,18 @@ final class StoryParts
                 continue;
             }
             $heads = $p['kind'] === 'motion' || $p['kind'] === 'sound' ? array_diff($asked, $compound) : $asked;
-            if (array_filter(array_keys($scores[$k]), fn (string|int $w): bool => in_array((string) $w, $heads, true) && $kit->meets((string) $w, $p['head'])) === []) {
+            if (array_filter(
+                array_keys($scores[$k]),
+                fn (string|int $w): bool => in_array((string) $w, $heads, true) && $kit->meets((string) $w, $p['head']),
+            ) === []) {
                 unset($scores[$k]);
             }
         }
         while (count($out) < self::MOST && $scores !== []) {
             $best = null;
             foreach ($scores as $k => $of) {
-                $sum = array_sum(array_diff_key($of, $words)) + ($kit->spoken($parts[$k]['own'], $text) === [] ? 0.0 : 1.0) - 0.01 * count($parts[$k]['own']);
+                $sum = array_sum(array_diff_key($of, $words)) + ($kit->spoken($parts[$k]['own'], $text) === [] ? 0.0 : 1.0) - 0.01
+                    * count($parts[$k]['own']);
                 if (array_diff_key($of, $words) !== [] && ($best === null || $sum > $best[1])) {
                     $best = [$k, $sum];
                 }
@@ -195,7 +212,13 @@ final class StoryParts
             $words += $of;
             unset($scores[$best[0]]);
             // A head that has been answered calls for no second part.
-            $scores = array_filter($scores, fn (array $o): bool => array_filter(array_keys(array_diff_key($o, $words)), static fn (string|int $w): bool => $o[$w] >= 0.5) !== []);
+            $scores = array_filter(
+                $scores,
+                fn (array $o): bool => array_filter(
+                    array_keys(array_diff_key($o, $words)),
+                    static fn (string|int $w): bool => $o[$w] >= 0.5,
+                ) !== [],
+            );
         }
 
         return $out;

@@ -9,17 +9,32 @@ final class Words
 {
     /** Words that people use for the same thing. */
     private const SAME = [
-        ['sofa', 'couch', 'settee'], ['lantern', 'lamp', 'light'], ['boat', 'ship', 'ferry', 'vessel'], ['cart', 'barrow', 'wagon', 'trolley'], ['bike', 'bicycle', 'cycle'],
-        ['walk', 'stroll', 'go', 'march'], ['run', 'jog', 'sprint', 'dash', 'hurry', 'flee', 'chase'], ['talk', 'speak', 'say', 'chat', 'tell', 'explain'], ['sad', 'unhappy', 'gloomy', 'cry', 'weep', 'mourn'],
-        ['happy', 'glad', 'joy', 'cheer', 'merry', 'celebrate'], ['angry', 'furious', 'cross', 'rage', 'mad'], ['tired', 'weary', 'sleepy', 'exhausted'], ['afraid', 'scared', 'fear', 'frightened', 'nervous'],
-        ['idle', 'stand', 'wait', 'rest'], ['sit', 'seat', 'seated'], ['give', 'hand', 'offer', 'pass'], ['take', 'receive', 'get', 'accept'], ['wave', 'greet', 'hello', 'goodbye', 'farewell'],
-        ['throw', 'toss', 'hurl', 'fling'], ['catch', 'grab', 'seize'], ['push', 'shove'], ['pull', 'drag', 'tug', 'haul'], ['fall', 'trip', 'stumble', 'tumble'], ['jump', 'leap', 'hop'], ['look', 'watch', 'see', 'gaze'],
-        ['person', 'people', 'man', 'woman', 'human', 'figure', 'character', 'performer', 'passenger', 'traveller', 'stranger', 'neighbour'], ['child', 'kid', 'boy', 'girl'], ['old', 'elderly', 'aged', 'senior'], ['bell', 'chime'], ['key', 'latchkey'],
-        ['house', 'hut', 'cabin', 'shed', 'building'], ['tree', 'wood', 'forest'], ['shop', 'store'], ['street', 'road', 'lane'], ['chair', 'stool', 'bench'], ['table', 'desk'], ['bag', 'satchel', 'suitcase', 'case', 'luggage'],
-        ['cloak', 'cape', 'coat'], ['skirt', 'dress'], ['climb', 'ladder', 'ascend'], ['think', 'ponder', 'wonder', 'consider'], ['sneak', 'creep', 'tiptoe'], ['proud', 'confident', 'bold'], ['cold', 'shiver', 'freeze'],
-        ['argue', 'quarrel', 'fight', 'dispute'], ['hug', 'embrace', 'cuddle'], ['dance', 'swing', 'waltz'], ['laugh', 'giggle', 'chuckle'], ['kneel', 'crouch', 'squat'], ['lie', 'sleep'], ['write', 'note'], ['read', 'book'],
-        ['drink', 'sip', 'cup'], ['sweep', 'broom', 'clean'], ['knock', 'door'], ['whisper', 'secret'], ['shout', 'call', 'yell'], ['pier', 'jetty', 'quay', 'dock', 'harbour'], ['sea', 'water', 'ocean', 'shore'],
-        ['gull', 'gulls', 'seagull', 'bird', 'birds'], ['steps', 'footsteps', 'footstep', 'feet'], ['applause', 'clapping', 'clap'], ['crowd', 'audience', 'people'], ['horn', 'foghorn', 'hooter'], ['engine', 'motor'], ['splash', 'plunge'], ['storm', 'weather'], ['box', 'crate', 'chest'], ['background', 'ambience', 'atmosphere'],
+        ['sofa', 'couch', 'settee'], ['lantern', 'lamp', 'light'], ['boat', 'ship', 'ferry', 'vessel'],
+        ['cart', 'barrow', 'wagon', 'trolley'], ['bike', 'bicycle', 'cycle'],
+        ['walk', 'stroll', 'go', 'march'], ['run', 'jog', 'sprint', 'dash', 'hurry', 'flee', 'chase'],
+        ['talk', 'speak', 'say', 'chat', 'tell', 'explain'], ['sad', 'unhappy', 'gloomy', 'cry', 'weep', 'mourn'],
+        ['happy', 'glad', 'joy', 'cheer', 'merry', 'celebrate'], ['angry', 'furious', 'cross', 'rage', 'mad'],
+        ['tired', 'weary', 'sleepy', 'exhausted'], ['afraid', 'scared', 'fear', 'frightened', 'nervous'],
+        ['idle', 'stand', 'wait', 'rest'], ['sit', 'seat', 'seated'], ['give', 'hand', 'offer', 'pass'],
+        ['take', 'receive', 'get', 'accept'], ['wave', 'greet', 'hello', 'goodbye', 'farewell'],
+        ['throw', 'toss', 'hurl', 'fling'], ['catch', 'grab', 'seize'], ['push', 'shove'], ['pull', 'drag', 'tug', 'haul'],
+        ['fall', 'trip', 'stumble', 'tumble'], ['jump', 'leap', 'hop'], ['look', 'watch', 'see', 'gaze'],
+        [
+            'person', 'people', 'man', 'woman', 'human', 'figure', 'character', 'performer', 'passenger', 'traveller', 'stranger',
+            'neighbour',
+        ],
+        ['child', 'kid', 'boy', 'girl'], ['old', 'elderly', 'aged', 'senior'], ['bell', 'chime'], ['key', 'latchkey'],
+        ['house', 'hut', 'cabin', 'shed', 'building'], ['tree', 'wood', 'forest'], ['shop', 'store'], ['street', 'road', 'lane'],
+        ['chair', 'stool', 'bench'], ['table', 'desk'], ['bag', 'satchel', 'suitcase', 'case', 'luggage'],
+        ['cloak', 'cape', 'coat'], ['skirt', 'dress'], ['climb', 'ladder', 'ascend'], ['think', 'ponder', 'wonder', 'consider'],
+        ['sneak', 'creep', 'tiptoe'], ['proud', 'confident', 'bold'], ['cold', 'shiver', 'freeze'],
+        ['argue', 'quarrel', 'fight', 'dispute'], ['hug', 'embrace', 'cuddle'], ['dance', 'swing', 'waltz'],
+        ['laugh', 'giggle', 'chuckle'], ['kneel', 'crouch', 'squat'], ['lie', 'sleep'], ['write', 'note'], ['read', 'book'],
+        ['drink', 'sip', 'cup'], ['sweep', 'broom', 'clean'], ['knock', 'door'], ['whisper', 'secret'], ['shout', 'call', 'yell'],
+        ['pier', 'jetty', 'quay', 'dock', 'harbour'], ['sea', 'water', 'ocean', 'shore'],
+        ['gull', 'gulls', 'seagull', 'bird', 'birds'], ['steps', 'footsteps', 'footstep', 'feet'], ['applause', 'clapping', 'clap'],
+        ['crowd', 'audience', 'people'], ['horn', 'foghorn', 'hooter'], ['engine', 'motor'], ['splash', 'plunge'], ['storm', 'weather'],
+        ['box', 'crate', 'chest'], ['background', 'ambience', 'atmosphere'],
     ];
 
     /** @var array<string, list<string>> */
@@ -42,7 +57,10 @@ final class Words
     /** @return list<string> in lower case, without what stands between them */
     public static function in(string $text): array
     {
-        return array_values(array_filter(preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text)) ?: [], static fn (string $w): bool => $w !== ''));
+        return array_values(array_filter(
+            preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text)) ?: [],
+            static fn (string $w): bool => $w !== '',
+        ));
     }
 
     /**

@@ -42,7 +42,10 @@ final readonly class Placement
         $tz = 2.0 * ($qx * $y - $qy * $x);
         $at = $this->position;
 
-        return [$at[0] + $x + $w * $tx + $qy * $tz - $qz * $ty, $at[1] + $y + $w * $ty + $qz * $tx - $qx * $tz, $at[2] + $z + $w * $tz + $qx * $ty - $qy * $tx];
+        return [
+            $at[0] + $x + $w * $tx + $qy * $tz - $qz * $ty, $at[1] + $y + $w * $ty + $qz * $tx - $qx * $tz,
+            $at[2] + $z + $w * $tz + $qx * $ty - $qy * $tx,
+        ];
     }
 
     public function inverse(): self
@@ -54,13 +57,21 @@ final readonly class Placement
         $ty = 2.0 * ($x * $pz - $z * $px);
         $tz = 2.0 * ($y * $px - $x * $py);
 
-        return new self([($px + $w * $tx - $y * $tz + $z * $ty) * $k, ($py + $w * $ty - $z * $tx + $x * $tz) * $k, ($pz + $w * $tz - $x * $ty + $y * $tx) * $k], [-$x, -$y, -$z, $w], -$k);
+        return new self(
+            [
+                ($px + $w * $tx - $y * $tz + $z * $ty) * $k, ($py + $w * $ty - $z * $tx + $x * $tz) * $k,
+                ($pz + $w * $tz - $x * $ty + $y * $tx) * $k,
+            ],
+            [-$x, -$y, -$z, $w],
+            -$k,
+        );
     }
 
     public function mix(self $to, float $t): self
     {
         return new self(
-            V3::mix($this->position, $to->position, $t), Q4::slerp($this->rotation, $to->rotation, $t), Ease::mix($this->scale, $to->scale, $t),
+            V3::mix($this->position, $to->position, $t), Q4::slerp($this->rotation, $to->rotation, $t),
+            Ease::mix($this->scale, $to->scale, $t),
         );
     }
 

@@ -64,7 +64,14 @@ final readonly class Channel
             }
         }
 
-        return new self($this->target, $this->path, $this->interpolation, array_map(static fn (float $t): float => $t / $factor, $this->times), $values, $this->width);
+        return new self(
+            $this->target,
+            $this->path,
+            $this->interpolation,
+            array_map(static fn (float $t): float => $t / $factor, $this->times),
+            $values,
+            $this->width,
+        );
     }
 
     public function duration(): float

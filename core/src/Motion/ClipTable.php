@@ -165,7 +165,8 @@ final class ClipTable
         $names = substr($bytes, 24, $h['names']);
 
         return new self(
-            $h['rate'], $h['joints'], $names === '' ? [] : explode("\n", $names), $h['count'], substr($bytes, 24 + $h['names']), $h['loops'] === 1,
+            $h['rate'], $h['joints'], $names === '' ? [] : explode("\n", $names), $h['count'], substr($bytes, 24 + $h['names']),
+            $h['loops'] === 1,
         );
     }
 
@@ -209,6 +210,13 @@ final class ClipTable
         $s = sin($move[2]);
         $q = Q4::mul(Q4::aroundY($move[2]), self::rotation($row, $hips));
 
-        return self::withHips($row, $row[0] * $c + $row[2] * $s + $move[0], $row[1] + $lift, -$row[0] * $s + $row[2] * $c + $move[1], $hips, $q);
+        return self::withHips(
+            $row,
+            $row[0] * $c + $row[2] * $s + $move[0],
+            $row[1] + $lift,
+            -$row[0] * $s + $row[2] * $c + $move[1],
+            $hips,
+            $q,
+        );
     }
 }

@@ -47,7 +47,10 @@ final class FootLock
         $from = null;
         $n = count($points);
         for ($i = 0; $i < $n; $i++) {
-            $speed = max($i > 0 ? V3::distance($points[$i], $points[$i - 1]) * $rate : 0.0, $i < $n - 1 ? V3::distance($points[$i + 1], $points[$i]) * $rate : 0.0);
+            $speed = max(
+                $i > 0 ? V3::distance($points[$i], $points[$i - 1]) * $rate : 0.0,
+                $i < $n - 1 ? V3::distance($points[$i + 1], $points[$i]) * $rate : 0.0,
+            );
             $down = $points[$i][1] < $rest + self::HEIGHT && $speed < ($from === null ? self::SLOW : self::QUICK);
             if ($down && $from === null) {
                 $from = $i;
@@ -113,7 +116,10 @@ final class FootLock
         }
         $b = $figure->body();
         $heights = [];
-        foreach ([[$foot, [[0.0, -$b->ankleY, $b->heelZ], [0.0, -$b->ankleY, $b->ballZ]]], [$toes ?? -1, [[0.0, -$b->ballY, $b->tipZ - $b->ballZ]]]] as [$joint, $points]) {
+        foreach ([
+            [$foot, [[0.0, -$b->ankleY, $b->heelZ], [0.0, -$b->ankleY, $b->ballZ]]],
+            [$toes ?? -1, [[0.0, -$b->ballY, $b->tipZ - $b->ballZ]]],
+        ] as [$joint, $points]) {
             if ($joint < 0) {
                 continue;
             }

@@ -19,7 +19,10 @@ final class JoinFinder
     private const AHEAD = 0.12;
 
     /** Parts that are compared, and how much they count. */
-    private const WEIGHTS = ['footL' => 2.0, 'footR' => 2.0, 'lowerLegL' => 1.0, 'lowerLegR' => 1.0, 'handL' => 1.0, 'handR' => 1.0, 'lowerArmL' => 0.5, 'lowerArmR' => 0.5, 'head' => 1.0, 'upperChest' => 0.5];
+    private const WEIGHTS = [
+        'footL' => 2.0, 'footR' => 2.0, 'lowerLegL' => 1.0, 'lowerLegR' => 1.0, 'handL' => 1.0, 'handR' => 1.0, 'lowerArmL' => 0.5,
+        'lowerArmR' => 0.5, 'head' => 1.0, 'upperChest' => 0.5,
+    ];
 
     public function __construct(private readonly Figure $figure)
     {
@@ -50,7 +53,10 @@ final class JoinFinder
             $best = $d < $best[0] ? [$d, $best[1], $s] : $best;
         }
 
-        return ['leave' => $best[1], 'enter' => $best[2], 'distance' => $best[0], 'plain' => $plain, 'better' => $plain > 1e-9 ? 1 - $best[0] / $plain : 0.0];
+        return [
+            'leave' => $best[1], 'enter' => $best[2], 'distance' => $best[0], 'plain' => $plain,
+            'better' => $plain > 1e-9 ? 1 - $best[0] / $plain : 0.0,
+        ];
     }
 
     /**

@@ -342,7 +342,8 @@ final class Posture
         $aw = $this->row[$o + 3];
         [$rx, $ry, $rz, $rw] = $this->skeleton->restRotation($end);
         // The turn since rest: local turn after the rest turn undone; of it, the part about the lower part's own length.
-        $about = $x * ($ax * $rw - $aw * $rx - $ay * $rz + $az * $ry) + $y * ($ay * $rw - $aw * $ry + $ax * $rz - $az * $rx) + $z * ($az * $rw - $aw * $rz - $ax * $ry + $ay * $rx);
+        $about = $x * ($ax * $rw - $aw * $rx - $ay * $rz + $az * $ry) + $y * ($ay * $rw - $aw * $ry + $ax * $rz - $az * $rx) + $z
+            * ($az * $rw - $aw * $rz - $ax * $ry + $ay * $rx);
         $twist = 2.0 * atan2($about, $aw * $rw + $ax * $rx + $ay * $ry + $az * $rz);
         if ($twist > M_PI || $twist < -M_PI) {
             $twist -= $twist > 0.0 ? 2.0 * M_PI : -2.0 * M_PI;

@@ -19,7 +19,8 @@ final class Retarget
 {
     /** What a part points to: its own direction is from its joint to the next of these that is there. */
     private const POINTS = [
-        'hips' => ['spine', 'chest', 'neck'], 'spine' => ['chest', 'upperChest', 'neck'], 'chest' => ['upperChest', 'neck'], 'upperChest' => ['neck'], 'neck' => ['head'],
+        'hips' => ['spine', 'chest', 'neck'], 'spine' => ['chest', 'upperChest', 'neck'], 'chest' => ['upperChest', 'neck'],
+        'upperChest' => ['neck'], 'neck' => ['head'],
         'shoulder' => ['upperArm'], 'upperArm' => ['lowerArm'], 'lowerArm' => ['hand'], 'upperLeg' => ['lowerLeg'], 'lowerLeg' => ['foot'],
     ];
 
@@ -43,8 +44,12 @@ final class Retarget
      *
      * @throws UnableToMatch
      */
-    public function __construct(private readonly Skeleton $source, private readonly array $sourceRoles, private readonly Skeleton $target, private readonly int $targetHips)
-    {
+    public function __construct(
+        private readonly Skeleton $source,
+        private readonly array $sourceRoles,
+        private readonly Skeleton $target,
+        private readonly int $targetHips,
+    ) {
         foreach (['hips', 'upperLegL', 'upperLegR', 'footL', 'footR'] as $need) {
             if (! isset($sourceRoles[$need]) || ! isset($target->roles[$need])) {
                 throw UnableToMatch::role($need, isset($sourceRoles[$need]));
@@ -103,7 +108,10 @@ final class Retarget
         foreach (self::POINTS[$base] ?? [] as $next) {
             $next = isset($this->sourceRoles[$next.$side], $this->target->roles[$next.$side]) ? $next.$side : $next;
             if (isset($this->sourceRoles[$next], $this->target->roles[$next])) {
-                $s = Q4::rotate($this->upright, V3::sub(self::at($sp, $this->sourceRoles[$next]), self::at($sp, $this->sourceRoles[$role])));
+                $s = Q4::rotate(
+                    $this->upright,
+                    V3::sub(self::at($sp, $this->sourceRoles[$next]), self::at($sp, $this->sourceRoles[$role])),
+                );
                 $t = V3::sub(self::at($tp, $this->target->roles[$next]), self::at($tp, $this->target->roles[$role]));
                 if (V3::length($s) < 1e-6 || V3::length($t) < 1e-6) {
                     return Q4::IDENTITY;
@@ -114,7 +122,9 @@ final class Retarget
         }
 
         // A hand goes on from its forearm; head and feet stand level in both.
-        return $base === 'hand' && isset($this->sourceRoles['lowerArm'.$side], $this->target->roles['lowerArm'.$side]) ? $this->aligned('lowerArm'.$side, $sp, $tp) : Q4::IDENTITY;
+        return $base === 'hand' && isset($this->sourceRoles['lowerArm'.$side], $this->target->roles['lowerArm'.$side])
+            ? $this->aligned('lowerArm'.$side, $sp, $tp)
+            : Q4::IDENTITY;
     }
 
     /**
@@ -134,7 +144,8 @@ final class Retarget
     {
         $knee = $roles['lowerLegL'] ?? $roles['footL'];
 
-        return V3::distance(self::at($p, $roles['upperLegL']), self::at($p, $knee)) + V3::distance(self::at($p, $knee), self::at($p, $roles['footL']));
+        return V3::distance(self::at($p, $roles['upperLegL']), self::at($p, $knee))
+            + V3::distance(self::at($p, $knee), self::at($p, $roles['footL']));
     }
 
     /**
@@ -146,7 +157,8 @@ final class Retarget
         $most = max(abs($v[0]), abs($v[1]), abs($v[2]));
 
         return match ($most) {
-            abs($v[1]) => [0.0, $v[1] < 0 ? -1.0 : 1.0, 0.0], abs($v[0]) => [$v[0] < 0 ? -1.0 : 1.0, 0.0, 0.0], default => [0.0, 0.0, $v[2] < 0 ? -1.0 : 1.0],
+            abs($v[1]) => [0.0, $v[1] < 0 ? -1.0 : 1.0, 0.0], abs($v[0]) => [$v[0] < 0 ? -1.0 : 1.0, 0.0, 0.0],
+            default => [0.0, 0.0, $v[2] < 0 ? -1.0 : 1.0],
         };
     }
 
@@ -171,7 +183,10 @@ final class Retarget
                 $local = $this->target->restRotation($j);
                 $world[$j] = Q4::mul($above, $local);
             } else {
-                $rest = [$this->sourceRest[4 * $k], $this->sourceRest[4 * $k + 1], $this->sourceRest[4 * $k + 2], $this->sourceRest[4 * $k + 3]];
+                $rest = [
+                    $this->sourceRest[4 * $k], $this->sourceRest[4 * $k + 1], $this->sourceRest[4 * $k + 2],
+                    $this->sourceRest[4 * $k + 3],
+                ];
                 $made = Q4::mul([$q[4 * $k], $q[4 * $k + 1], $q[4 * $k + 2], $q[4 * $k + 3]], Q4::conjugate($rest));
                 $world[$j] = Q4::mul(Q4::mul($this->upright, Q4::mul($made, $back)), $this->stand[$j]);
                 $local = Q4::unit(Q4::mul(Q4::conjugate($above), $world[$j]));
@@ -183,7 +198,10 @@ final class Retarget
         $parent = $this->target->parents[$this->targetHips];
         if ($parent >= 0) {
             [$tp, $tq] = $this->target->world($this->target->rotations);
-            $place = Q4::rotate(Q4::conjugate([$tq[4 * $parent], $tq[4 * $parent + 1], $tq[4 * $parent + 2], $tq[4 * $parent + 3]]), V3::sub($place, [$tp[3 * $parent], $tp[3 * $parent + 1], $tp[3 * $parent + 2]]));
+            $place = Q4::rotate(
+                Q4::conjugate([$tq[4 * $parent], $tq[4 * $parent + 1], $tq[4 * $parent + 2], $tq[4 * $parent + 3]]),
+                V3::sub($place, [$tp[3 * $parent], $tp[3 * $parent + 1], $tp[3 * $parent + 2]]),
+            );
         }
 
         return [$out, $place];

@@ -37,7 +37,10 @@ final class TreeRoles
     {
         foreach (array_keys($this->skeleton->names) as $hips) {
             $legs = array_values(array_filter($this->children[$hips] ?? [], fn (int $c): bool => $this->goesDown($c)));
-            $up = array_values(array_filter($this->children[$hips] ?? [], fn (int $c): bool => $this->y($this->end($c)) > $this->y($hips) && ! $this->goesDown($c)));
+            $up = array_values(array_filter(
+                $this->children[$hips] ?? [],
+                fn (int $c): bool => $this->y($this->end($c)) > $this->y($hips) && ! $this->goesDown($c),
+            ));
             if (count($legs) === 2 && $up !== []) {
                 return ['hips' => $hips] + $this->legs($legs) + $this->trunk($up[0]);
             }
@@ -80,7 +83,8 @@ final class TreeRoles
     {
         $chain = $this->chain($j);
 
-        return count($chain) >= 3 && $this->y($chain[2]) < $this->y($j) - 1e-6 && abs($this->y($chain[2]) - $this->y($j)) > abs($this->x($chain[2]) - $this->x($j));
+        return count($chain) >= 3 && $this->y($chain[2]) < $this->y($j) - 1e-6
+            && abs($this->y($chain[2]) - $this->y($j)) > abs($this->x($chain[2]) - $this->x($j));
     }
 
     /**
@@ -122,7 +126,9 @@ final class TreeRoles
         foreach (['L' => $branches[0], 'R' => $branches[count($branches) - 1]] as $side => $arm) {
             $chain = $this->chain($arm);
             // A clavicle is short: the upper arm after it is longer.
-            $names = count($chain) > 3 && $this->length($chain[0], $chain[1]) < 0.8 * $this->length($chain[1], $chain[2]) ? ['shoulder', 'upperArm', 'lowerArm', 'hand'] : ['upperArm', 'lowerArm', 'hand'];
+            $names = count($chain) > 3 && $this->length($chain[0], $chain[1]) < 0.8 * $this->length($chain[1], $chain[2])
+                ? ['shoulder', 'upperArm', 'lowerArm', 'hand']
+                : ['upperArm', 'lowerArm', 'hand'];
             foreach ($names as $k => $name) {
                 if (isset($chain[$k])) {
                     $out[$name.$side] = $chain[$k];
@@ -139,6 +145,9 @@ final class TreeRoles
 
     private function length(int $a, int $b): float
     {
-        return sqrt(($this->x($a) - $this->x($b)) ** 2 + ($this->y($a) - $this->y($b)) ** 2 + ($this->places[3 * $a + 2] - $this->places[3 * $b + 2]) ** 2);
+        return sqrt(
+            ($this->x($a) - $this->x($b)) ** 2 + ($this->y($a) - $this->y($b)) ** 2
+                + ($this->places[3 * $a + 2] - $this->places[3 * $b + 2]) ** 2
+        );
     }
 }

@@ -16,7 +16,11 @@ final class UnableToMatch extends RuntimeException implements CoreFailure
 
     public static function role(string $role, bool $ofTarget): self
     {
-        return new self('rig.role', sprintf('No joint of the %s is known as %s.', $ofTarget ? 'performer' : 'motion', $role), 'Match its joints by hand: say which joint plays this part.');
+        return new self(
+            'rig.role',
+            sprintf('No joint of the %s is known as %s.', $ofTarget ? 'performer' : 'motion', $role),
+            'Match its joints by hand: say which joint plays this part.',
+        );
     }
 
     public static function noLegs(): self
@@ -31,7 +35,11 @@ final class UnableToMatch extends RuntimeException implements CoreFailure
 
     public static function part(string $role): self
     {
-        return new self('rig.part', "\"{$role}\" is not a part of a body.", 'Use hips, spine, chest, upperChest, neck, head, jaw, or with L or R: eye, shoulder, upperArm, lowerArm, hand, upperLeg, lowerLeg, foot, toes.');
+        return new self(
+            'rig.part',
+            "\"{$role}\" is not a part of a body.",
+            'Use hips, spine, chest, upperChest, neck, head, jaw, or with L or R: eye, shoulder, upperArm, lowerArm, hand, upperLeg, lowerLeg, foot, toes.',
+        );
     }
 
     public function reason(): string

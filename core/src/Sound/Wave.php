@@ -119,7 +119,8 @@ final class Wave
             $data .= pack('v*', ...$numbers);
         }
 
-        return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, $this->rate, 2 * $this->rate, 2, 16).'data'.pack('V', strlen($data)).$data;
+        return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, $this->rate, 2 * $this->rate, 2, 16).'data'
+            .pack('V', strlen($data)).$data;
     }
 
     /** Raw little-endian 16-bit samples of one channel. */

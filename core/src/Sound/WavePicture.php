@@ -29,7 +29,14 @@ final class WavePicture
             // By the root, so that what is soft is seen too.
             $half = (int) max(1, round(0.36 * self::HEIGHT * sqrt($loud / $most)));
             $x = (int) round(16 + $n * $step);
-            imagefilledrectangle($image, $x, intdiv(self::HEIGHT, 2) - $half, $x + (int) ($step * 0.6), intdiv(self::HEIGHT, 2) + $half, self::INK);
+            imagefilledrectangle(
+                $image,
+                $x,
+                intdiv(self::HEIGHT, 2) - $half,
+                $x + (int) ($step * 0.6),
+                intdiv(self::HEIGHT, 2) + $half,
+                self::INK,
+            );
         }
         ob_start();
         imagepng($image, null, 9);

@@ -97,7 +97,11 @@ final class Dress
         $material = $this->material($p['material'], $wish, $wish->colour === null ? null : Oklab::linear($wish->colour));
         $this->draft->amendPrimitive($p['mesh'], $p['primitive'], ['material' => $material]);
         if ($wish->picture !== null && ! isset($p['attributes']['TEXCOORD_0'])) {
-            $this->draft->amendPrimitive($p['mesh'], $p['primitive'], $this->boxed($p, SurfaceList::triangles($this->draft, $p), $wish->metres));
+            $this->draft->amendPrimitive(
+                $p['mesh'],
+                $p['primitive'],
+                $this->boxed($p, SurfaceList::triangles($this->draft, $p), $wish->metres),
+            );
         }
     }
 
@@ -117,7 +121,10 @@ final class Dress
             $to = self::target($wishes[$of[$v]] ?? null, $factor);
             if ($to !== null) {
                 $changed = true;
-                $shade = max(self::SHADES[0], min(self::SHADES[1], Oklab::luminance($rgb) / max(1e-4, Oklab::luminance($tones->all[$of[$v]]['rgb']))));
+                $shade = max(
+                    self::SHADES[0],
+                    min(self::SHADES[1], Oklab::luminance($rgb) / max(1e-4, Oklab::luminance($tones->all[$of[$v]]['rgb']))),
+                );
                 foreach ([0, 1, 2] as $k) {
                     $colours[3 * $v + $k] = max(0.0, min(1.0, $to[$k] * $shade));
                 }
@@ -218,13 +225,19 @@ final class Dress
             $extras = ['gloss' => $gloss] + $extras;
         }
         if ($wish->picture !== null) {
-            $pbr = ['baseColorTexture' => ['index' => $this->draft->addPicture(($this->picture)($wish->picture), substr($wish->picture, 0, 12))]] + $pbr;
+            $pbr = ['baseColorTexture' => ['index' => $this->draft->addPicture(
+                ($this->picture)($wish->picture),
+                substr($wish->picture, 0, 12),
+            )]] + $pbr;
             if ($factor === null) {
                 $pbr = ['baseColorFactor' => [1.0, 1.0, 1.0, 1.0]] + $pbr;
             }
         }
 
-        return $this->draft->push('materials', array_filter(['pbrMetallicRoughness' => $pbr, 'extras' => $extras], static fn (array $v): bool => $v !== []) + $m);
+        return $this->draft->push(
+            'materials',
+            array_filter(['pbrMetallicRoughness' => $pbr, 'extras' => $extras], static fn (array $v): bool => $v !== []) + $m,
+        );
     }
 
     /**
@@ -239,7 +252,10 @@ final class Dress
         $at = $this->draft->values($p['attributes']['POSITION']);
         $keys = $index = [];
         for ($i = 0, $n = count($triangles) - 2; $i < $n; $i += 3) {
-            [$a, $b, $c] = array_map(static fn (int $v): array => [$at[3 * $v], $at[3 * $v + 1], $at[3 * $v + 2]], [$triangles[$i], $triangles[$i + 1], $triangles[$i + 2]]);
+            [$a, $b, $c] = array_map(
+                static fn (int $v): array => [$at[3 * $v], $at[3 * $v + 1], $at[3 * $v + 2]],
+                [$triangles[$i], $triangles[$i + 1], $triangles[$i + 2]],
+            );
             $side = self::side(V3::cross(V3::sub($b, $a), V3::sub($c, $a)));
             foreach ([0, 1, 2] as $k) {
                 $index[] = $key = 6 * $triangles[$i + $k] + $side;
@@ -257,11 +273,18 @@ final class Dress
         $index = array_map(static fn (int $key): float => (float) $new[$key], $index);
         $attributes = ['TEXCOORD_0' => $this->draft->add($map, 2)];
         foreach ($p['attributes'] as $name => $accessor) {
-            $attributes[$name] ??= $this->draft->pick($accessor, $order, str_starts_with($name, 'JOINTS') ? GltfWriter::USHORT : GltfWriter::FLOAT);
+            $attributes[$name] ??= $this->draft->pick(
+                $accessor,
+                $order,
+                str_starts_with($name, 'JOINTS') ? GltfWriter::USHORT : GltfWriter::FLOAT,
+            );
         }
 
         return ['attributes' => $attributes, 'indices' => $this->draft->add($index, 1, GltfWriter::UINT)]
-            + ($p['targets'] === [] ? [] : ['targets' => array_map(fn (array $t): array => array_map(fn (int $a): int => $this->draft->pick($a, $order), $t), $p['targets'])]);
+            + ($p['targets'] === [] ? [] : ['targets' => array_map(
+                fn (array $t): array => array_map(fn (int $a): int => $this->draft->pick($a, $order), $t),
+                $p['targets'],
+            )]);
     }
 
     /** @param  Rgb  $normal  0 and 1 along x, 2 and 3 along y, 4 and 5 along z */
@@ -282,7 +305,8 @@ final class Dress
     private static function laid(array $at, int $side, float $metres): array
     {
         [$u, $v] = match ($side) {
-            0 => [-$at[2], -$at[1]], 1 => [$at[2], -$at[1]], 2 => [$at[0], $at[2]], 3 => [$at[0], -$at[2]], 4 => [$at[0], -$at[1]], default => [-$at[0], -$at[1]],
+            0 => [-$at[2], -$at[1]], 1 => [$at[2], -$at[1]], 2 => [$at[0], $at[2]], 3 => [$at[0], -$at[2]], 4 => [$at[0], -$at[1]],
+            default => [-$at[0], -$at[1]],
         };
 
         return [$u / $metres, $v / $metres];

@@ -18,7 +18,10 @@ final class Oklab
     private const GREY = 0.028;
 
     /** Names of hues, each up to an angle in degrees. */
-    private const HUES = [[15.0, 'pink'], [42.0, 'red'], [82.0, 'orange'], [122.0, 'yellow'], [165.0, 'green'], [215.0, 'teal'], [285.0, 'blue'], [320.0, 'violet'], [360.0, 'pink']];
+    private const HUES = [
+        [15.0, 'pink'], [42.0, 'red'], [82.0, 'orange'], [122.0, 'yellow'], [165.0, 'green'], [215.0, 'teal'], [285.0, 'blue'],
+        [320.0, 'violet'], [360.0, 'pink'],
+    ];
 
     /**
      * @param  Rgb  $c  linear
@@ -53,7 +56,8 @@ final class Oklab
         $chroma = hypot($a, $b);
         if ($chroma < self::GREY) {
             return match (true) {
-                $light > 0.93 => 'white', $light > 0.75 => 'light grey', $light > 0.45 => 'grey', $light > 0.25 => 'dark grey', default => 'black',
+                $light > 0.93 => 'white', $light > 0.75 => 'light grey', $light > 0.45 => 'grey', $light > 0.25 => 'dark grey',
+                default => 'black',
             };
         }
         $degrees = fmod(rad2deg(atan2($b, $a)) + 360.0, 360.0);

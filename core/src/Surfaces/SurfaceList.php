@@ -34,7 +34,8 @@ final class SurfaceList
             $factor = Json::floats($pbr['baseColorFactor'] ?? []);
             $groups[] = [
                 'name' => (string) $name, 'primitives' => $primitives, 'tones' => $colours === null ? null : Tones::of($colours, $weights),
-                'factor' => [$factor[0] ?? 1.0, $factor[1] ?? 1.0, $factor[2] ?? 1.0], 'picture' => isset($pbr['baseColorTexture']), 'area' => array_sum($weights),
+                'factor' => [$factor[0] ?? 1.0, $factor[1] ?? 1.0, $factor[2] ?? 1.0], 'picture' => isset($pbr['baseColorTexture']),
+                'area' => array_sum($weights),
             ];
             $all += array_sum($weights);
         }
@@ -103,7 +104,10 @@ final class SurfaceList
         $index = self::triangles($draft, $p);
         $out = array_fill(0, intdiv(count($at), 3), 0.0);
         for ($i = 0, $n = count($index) - 2; $i < $n; $i += 3) {
-            [$a, $b, $c] = array_map(static fn (int $v): array => [$at[3 * $v], $at[3 * $v + 1], $at[3 * $v + 2]], [$index[$i], $index[$i + 1], $index[$i + 2]]);
+            [$a, $b, $c] = array_map(
+                static fn (int $v): array => [$at[3 * $v], $at[3 * $v + 1], $at[3 * $v + 2]],
+                [$index[$i], $index[$i + 1], $index[$i + 2]],
+            );
             $third = V3::length(V3::cross(V3::sub($b, $a), V3::sub($c, $a))) / 6;
             foreach ([0, 1, 2] as $k) {
                 $out[$index[$i + $k]] += $third;
@@ -130,10 +134,17 @@ final class SurfaceList
         $out = [];
         foreach ($this->groups as $g) {
             foreach ($g['tones']->all ?? [['rgb' => $g['factor'], 'share' => 1.0]] as $t) {
-                $rgb = $g['tones'] === null ? $t['rgb'] : [$t['rgb'][0] * $g['factor'][0], $t['rgb'][1] * $g['factor'][1], $t['rgb'][2] * $g['factor'][2]];
+                $rgb = $g['tones'] === null
+                    ? $t['rgb']
+                    : [$t['rgb'][0] * $g['factor'][0], $t['rgb'][1] * $g['factor'][1], $t['rgb'][2] * $g['factor'][2]];
                 $several = count($g['tones']->all ?? []) > 1;
                 $out[] = [
-                    'key' => self::key($g, $t['rgb']), 'name' => ucfirst($several ? Oklab::name($rgb).($g['name'] === 'set' ? '' : " {$g['name']}") : ($g['name'] === 'set' ? 'all of it' : $g['name'])),
+                    'key' => self::key($g, $t['rgb']),
+                    'name' => ucfirst(
+                        $several
+                            ? Oklab::name($rgb).($g['name'] === 'set' ? '' : " {$g['name']}")
+                            : ($g['name'] === 'set' ? 'all of it' : $g['name'])
+                    ),
                     'colour' => Oklab::hex($rgb), 'picture' => $g['picture'], 'share' => round($t['share'] * $g['area'], 4),
                 ];
             }

@@ -43,7 +43,8 @@ final class Tones
             }
             $rgb = [$colours[3 * $v], $colours[3 * $v + 1], $colours[3 * $v + 2]];
             $lab = Oklab::of($rgb);
-            $key = ((int) round($lab[0] * self::GRID)).' '.((int) round($lab[1] * self::GRID * 2)).' '.((int) round($lab[2] * self::GRID * 2));
+            $key = ((int) round($lab[0] * self::GRID)).' '.((int) round($lab[1] * self::GRID * 2)).' '
+                .((int) round($lab[2] * self::GRID * 2));
             $cells[$key] = self::joined($cells[$key] ?? [[0.0, 0.0, 0.0], 0.0], $rgb, $w);
         }
         usort($cells, static fn (array $a, array $b): int => $b[1] <=> $a[1]);

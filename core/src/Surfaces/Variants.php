@@ -20,7 +20,10 @@ final class Variants
             $first = self::mapped($draft, $n)[0]['to'] ?? -1;
             $pbr = Json::map(($draft->list('materials')[$first] ?? [])['pbrMetallicRoughness'] ?? []);
             $c = Json::floats($pbr['baseColorFactor'] ?? []);
-            $out[] = ['name' => $name, 'colour' => Oklab::hex([$c[0] ?? 1.0, $c[1] ?? 1.0, $c[2] ?? 1.0]), 'picture' => isset($pbr['baseColorTexture'])];
+            $out[] = [
+                'name' => $name, 'colour' => Oklab::hex([$c[0] ?? 1.0, $c[1] ?? 1.0, $c[2] ?? 1.0]),
+                'picture' => isset($pbr['baseColorTexture']),
+            ];
         }
 
         return $out;

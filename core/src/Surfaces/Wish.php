@@ -11,7 +11,9 @@ final readonly class Wish
     public const WHOLE = '*';
 
     /** Roughness and metalness of glTF, and our own paint's gloss. */
-    public const FINISHES = ['matt' => [0.95, 0.0, 0.02], 'satin' => [0.45, 0.0, 0.16], 'gloss' => [0.12, 0.0, 0.42], 'metal' => [0.3, 1.0, 0.8]];
+    public const FINISHES = [
+        'matt' => [0.95, 0.0, 0.02], 'satin' => [0.45, 0.0, 0.16], 'gloss' => [0.12, 0.0, 0.42], 'metal' => [0.3, 1.0, 0.8],
+    ];
 
     /**
      * @param  string  $key  of the surface, as SurfaceList gives it; WHOLE for a variant
@@ -21,13 +23,22 @@ final readonly class Wish
      * @param  string|null  $variant  materials that the file offers for all of it
      * @param  float  $metres  width of the picture on the surface, where it has no map of its own
      */
-    public function __construct(public string $key, public ?string $colour = null, public ?string $finish = null, public ?string $picture = null, public float $metres = 1.0, public ?string $variant = null)
-    {
+    public function __construct(
+        public string $key,
+        public ?string $colour = null,
+        public ?string $finish = null,
+        public ?string $picture = null,
+        public float $metres = 1.0,
+        public ?string $variant = null,
+    ) {
     }
 
     /** @return array{key: string, colour: string|null, finish: string|null, picture: string|null, metres: float, variant: string|null} */
     public function toArray(): array
     {
-        return ['key' => $this->key, 'colour' => $this->colour, 'finish' => $this->finish, 'picture' => $this->picture, 'metres' => $this->metres, 'variant' => $this->variant];
+        return [
+            'key' => $this->key, 'colour' => $this->colour, 'finish' => $this->finish, 'picture' => $this->picture,
+            'metres' => $this->metres, 'variant' => $this->variant,
+        ];
     }
 }

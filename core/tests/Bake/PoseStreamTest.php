@@ -15,7 +15,10 @@ function opened(string $bytes): array
     $h = unpack('Vversion/Vlength', $bytes, 4);
     expect($h['version'])->toBe(1)->and($h['length'] % 4)->toBe(0);
 
-    return [json_decode(substr($bytes, 12, $h['length']), true, 16, JSON_THROW_ON_ERROR), array_values(unpack('g*', $bytes, 12 + $h['length']))];
+    return [
+        json_decode(substr($bytes, 12, $h['length']), true, 16, JSON_THROW_ON_ERROR),
+        array_values(unpack('g*', $bytes, 12 + $h['length'])),
+    ];
 }
 
 /** @param  array<string, mixed>  $change */
@@ -39,7 +42,10 @@ test('a block holds what the evaluation says, as single floats', function (): vo
         $t = $tracks[$id];
         expect($t['stride'])->toBe(10 + 3 + 4 * $t['joints'] + $t['morphs'])->and($t['rows'])->toBe(48);
         foreach ([48, 60, 95] as $f) {
-            $expected = [...SceneEvaluator::place($s, $id, $f)->flat(), ...array_slice(SceneEvaluator::row($s, $id, $f), 0, 3 + 4 * $t['joints'] + $t['morphs'])];
+            $expected = [
+                ...SceneEvaluator::place($s, $id, $f)->flat(),
+                ...array_slice(SceneEvaluator::row($s, $id, $f), 0, 3 + 4 * $t['joints'] + $t['morphs']),
+            ];
             $found = array_slice($floats, $t['offset'] + ($f - 48) * $t['stride'], $t['stride']);
             foreach ($expected as $i => $v) {
                 expect(abs($v - $found[$i]))->toBeLessThan(2e-6);
@@ -77,7 +83,13 @@ test('only blocks that an edit touches change their name', function (array $chan
         }
     }
 })->with([
-    'a later beat is moved' => [['beats' => [Scenes::beat('1', 'o', 'wave', 0), Scenes::beat('2', 'o', 'talk', 150), Scenes::beat('3', 'b', 'talk', 0)]], [2, 3, 4]],
-    'another performer moves house' => [['items' => [Scenes::item('o', 'oda', 1.0), Scenes::item('b', 'bram', 3.5, 0.0, -90.0), Scenes::item('x', 'box', 0.0, -3.0)]], [0, 1, 2, 3, 4]],
+    'a later beat is moved' => [
+        ['beats' => [Scenes::beat('1', 'o', 'wave', 0), Scenes::beat('2', 'o', 'talk', 150), Scenes::beat('3', 'b', 'talk', 0)]],
+        [2, 3, 4],
+    ],
+    'another performer moves house' => [
+        ['items' => [Scenes::item('o', 'oda', 1.0), Scenes::item('b', 'bram', 3.5, 0.0, -90.0), Scenes::item('x', 'box', 0.0, -3.0)]],
+        [0, 1, 2, 3, 4],
+    ],
     'nothing' => [[], []],
 ]);

@@ -14,7 +14,8 @@ test('angles of view', function (float $mm, float $focal, float $degrees): void 
     expect(rad2deg(Lens::angle($mm, $focal)))->toEqualWithDelta($degrees, 0.005);
 })->with([
     // 2 atan(36 / 100) and so on: the usual tables.
-    'full frame at 50 mm, across' => [36.0, 50.0, 39.598], 'full frame at 50 mm, up' => [24.0, 50.0, 26.991], '24 mm, across' => [36.0, 24.0, 73.740], 'as long as wide' => [36.0, 18.0, 90.0],
+    'full frame at 50 mm, across' => [36.0, 50.0, 39.598], 'full frame at 50 mm, up' => [24.0, 50.0, 26.991],
+    '24 mm, across' => [36.0, 24.0, 73.740], 'as long as wide' => [36.0, 18.0, 90.0],
 ]);
 
 test('the picture fits the sensor by its width', function (): void {
@@ -47,16 +48,21 @@ function moving(array $keys): Camera
 }
 
 test('a move of two keys', function (string $ease, float $frame, float $x): void {
-    $c = moving([['frame' => 10, 'position' => [0, 0, 0], 'ease' => $ease, 'focalMm' => 20.0], ['frame' => 30, 'position' => [8, 0, 0], 'focalMm' => 60.0]]);
+    $c = moving([
+        ['frame' => 10, 'position' => [0, 0, 0], 'ease' => $ease, 'focalMm' => 20.0],
+        ['frame' => 30, 'position' => [8, 0, 0], 'focalMm' => 60.0],
+    ]);
     $p = CameraMove::at($c, $frame);
     expect($p->position[0])->toEqualWithDelta($x, 1e-6)->and($p->focalMm)->toEqualWithDelta(20 + 5 * $x, 1e-6);
 })->with([
-    'before' => ['linear', 0.0, 0.0], 'at the first' => ['linear', 10.0, 0.0], 'a quarter' => ['linear', 15.0, 2.0], 'eased, half' => ['inOut', 20.0, 4.0],
+    'before' => ['linear', 0.0, 0.0], 'at the first' => ['linear', 10.0, 0.0], 'a quarter' => ['linear', 15.0, 2.0],
+    'eased, half' => ['inOut', 20.0, 4.0],
     'held' => ['hold', 29.0, 0.0], 'at the last' => ['hold', 30.0, 8.0], 'after' => ['linear', 99.0, 8.0],
 ]);
 
 test('keys may come in any order', function (): void {
-    expect(array_map(static fn ($k): int => $k->frame, moving([['frame' => 30], ['frame' => 10], ['frame' => 20]])->keys))->toBe([10, 20, 30]);
+    expect(array_map(static fn ($k): int => $k->frame, moving([['frame' => 30], ['frame' => 10], ['frame' => 20]])->keys))
+        ->toBe([10, 20, 30]);
 });
 
 test('aim turns evenly', function (): void {

@@ -49,7 +49,10 @@ function particle(ClothSolver $s, int $p): array
 function stretches(Fabric $f, array $x): array
 {
     $out = [];
-    $d = static fn (array $v, int $a, int $b): float => V3::distance([$v[3 * $a], $v[3 * $a + 1], $v[3 * $a + 2]], [$v[3 * $b], $v[3 * $b + 1], $v[3 * $b + 2]]);
+    $d = static fn (array $v, int $a, int $b): float => V3::distance(
+        [$v[3 * $a], $v[3 * $a + 1], $v[3 * $a + 2]],
+        [$v[3 * $b], $v[3 * $b + 1], $v[3 * $b + 2]],
+    );
     for ($i = 0, $n = count($f->threads); $i < $n; $i += 2) {
         $out[] = $d($x, $f->threads[$i], $f->threads[$i + 1]) / $d($f->rest, $f->threads[$i], $f->threads[$i + 1]) - 1;
     }
@@ -161,7 +164,8 @@ test('cloth lies on a ball and on the floor, through neither', function (): void
     for ($k = 0; $k < 60; $k++) {
         $s->advance(6, $start, $start, array_fill(0, 3 * $f->count(), 0.0), $ball, $ball, 0.0);
         for ($p = 0; $p < $f->count(); $p++) {
-            expect(V3::distance(particle($s, $p), [0.0, 0.31, 0.0]))->toBeGreaterThan(0.298)->and(particle($s, $p)[1])->toBeGreaterThan(0.0);
+            expect(V3::distance(particle($s, $p), [0.0, 0.31, 0.0]))->toBeGreaterThan(0.298)->and(particle($s, $p)[1])
+                ->toBeGreaterThan(0.0);
         }
     }
     // The middle rests on the top of the ball, the corners hang lower.
@@ -210,7 +214,9 @@ test('a cloak stays on its wearer through a walk', function (): void {
         $x = $run->at($frame);
         // Fastened particles are where the cut has them, in the cloak's own space.
         foreach (array_keys($f->pins, 1.0) as $p) {
-            expect(V3::distance([$x[3 * $p], $x[3 * $p + 1], $x[3 * $p + 2]], [$f->rest[3 * $p], $f->rest[3 * $p + 1], $f->rest[3 * $p + 2]]))->toBeLessThan(1e-9);
+            expect(V3::distance([$x[3 * $p], $x[3 * $p + 1], $x[3 * $p + 2]], [
+                $f->rest[3 * $p], $f->rest[3 * $p + 1], $f->rest[3 * $p + 2],
+            ]))->toBeLessThan(1e-9);
         }
         $all = stretches($f, $x);
         expect($all[intdiv(count($all), 2)])->toBeLessThan(0.02)->and($all[(int) (0.95 * count($all))])->toBeLessThan(0.12);
@@ -245,7 +251,10 @@ test('any frame first gives the same cloth, bit for bit', function (): void {
 });
 
 test('blocks with cloth are named by all that reached it, and by nothing else', function (): void {
-    $names = static fn (CompiledScene $s): array => array_map(static fn (int $n): string => PoseStream::hash($s, $n), range(0, PoseStream::blocks($s) - 1));
+    $names = static fn (CompiledScene $s): array => array_map(
+        static fn (int $n): string => PoseStream::hash($s, $n),
+        range(0, PoseStream::blocks($s) - 1),
+    );
     $beats = [Scenes::beat('w', 'b', 'walkToMark', 12), Scenes::beat('t', 'b', 'wave', 120)];
     $before = $names(clothed(['beats' => $beats]));
     // Another motion late on renames nothing early.
@@ -256,7 +265,10 @@ test('blocks with cloth are named by all that reached it, and by nothing else', 
     expect(array_intersect($early, $before))->toBe([]);
     expect(array_intersect($names(clothed(['beats' => $beats, 'wind' => ['speed' => 9]])), $before))->toBe([]);
     // A cloth on nobody is not touched by what performers do.
-    $alone = static fn (string $motion): CompiledScene => Scenes::compile(['items' => [Scenes::item('b', 'bram'), Scenes::item('f', 'banner', 2.0, y: 2.0)], 'beats' => [Scenes::beat('w', 'b', $motion, 0)]]);
+    $alone = static fn (string $motion): CompiledScene => Scenes::compile([
+        'items' => [Scenes::item('b', 'bram'), Scenes::item('f', 'banner', 2.0, y: 2.0)],
+        'beats' => [Scenes::beat('w', 'b', $motion, 0)],
+    ]);
     expect($alone('talk')->cloths['f']->key(1))->toBe($alone('wave')->cloths['f']->key(1));
 });
 
@@ -266,14 +278,18 @@ test('the pose stream carries the particles', function (): void {
     $length = unpack('V', substr($block, 8, 4))[1];
     $head = json_decode(substr($block, 12, $length), true);
     $track = $head['tracks'][0];
-    expect($track['kind'])->toBe('cloth')->and($track['particles'])->toBe(75)->and($track['stride'])->toBe(10 + 225)->and($track['rows'])->toBe(48);
+    expect($track['kind'])->toBe('cloth')->and($track['particles'])->toBe(75)->and($track['stride'])->toBe(10 + 225)->and($track['rows'])
+        ->toBe(48);
     $row = array_values(unpack('g*', substr($block, 12 + $length + 4 * ($track['offset'] + 30 * $track['stride'] + 10), 4 * 225)));
     expect($row)->toEqualWithDelta($s->cloths['f']->at(30), 1e-6);
     expect($s->cloths['f']->at(30))->not->toEqualWithDelta($s->cloths['f']->at(0), 1e-3);
 });
 
 test('a sudden change of place takes the cloth along', function (): void {
-    $moves = [['frame' => 0, 'position' => [0.0, 2.0, 0.0], 'rotation' => [0, 0, 0, 1], 'ease' => 'hold'], ['frame' => 20, 'position' => [8.0, 2.0, 0.0], 'rotation' => [0, 0, 0, 1], 'ease' => 'hold']];
+    $moves = [
+        ['frame' => 0, 'position' => [0.0, 2.0, 0.0], 'rotation' => [0, 0, 0, 1], 'ease' => 'hold'],
+        ['frame' => 20, 'position' => [8.0, 2.0, 0.0], 'rotation' => [0, 0, 0, 1], 'ease' => 'hold'],
+    ];
     $s = Scenes::compile(['items' => [['moves' => $moves] + Scenes::item('f', 'banner', y: 2.0)]]);
     $worst = 0.0;
     foreach (range(19, 26) as $f) {
@@ -296,10 +312,15 @@ test('a file whose cloth makes no sense is refused when it comes in', function (
     'a corner of words' => [['pins' => [['low' => ['a', 'b', 'c'], 'high' => [1, 1, 1]]]], 'three numbers each'],
 ]);
 
-/** How a sheet of a kind, clamped along one edge and held out level, hangs and blows. @return array{droop: float, sway: float, hand: list<float>} */
+/**
+ * How a sheet of a kind, clamped along one edge and held out level, hangs and blows.
+ *
+ * @return array{droop: float, sway: float, hand: list<float>}
+ */
 function stuff(string $kind): array
 {
-    $facts = ClothKind::of(new Input(['cloth' => ['kind' => $kind]]))?->over(['pins' => [['low' => [-1.0, -0.11, -1.0], 'high' => [2.0, 0.01, 1.0]]]]);
+    $facts = ClothKind::of(new Input(['cloth' => ['kind' => $kind]]))
+        ?->over(['pins' => [['low' => [-1.0, -0.11, -1.0], 'high' => [2.0, 0.01, 1.0]]]]);
     $f = sheet(8, 0.8, $facts);
     // Held out level: what hung down lies along z.
     $start = $f->rest;
@@ -324,15 +345,19 @@ function stuff(string $kind): array
 test('the six kinds of cloth hang and blow each in its own way', function (): void {
     $all = array_map(stuff(...), array_combine(array_keys(ClothKind::ALL), array_keys(ClothKind::ALL)));
     // Of 70 cm that stand out, what is soft hangs down whole, canvas and leather by two thirds.
-    expect($all['silk']['droop'])->toBeGreaterThan(0.66)->and($all['cotton']['droop'])->toBeGreaterThan(0.66)->and($all['wool']['droop'])->toBeGreaterThan(0.66);
-    expect($all['oilskin']['droop'])->toBeGreaterThan($all['canvas']['droop'] + 0.1)->and($all['canvas']['droop'])->toBeGreaterThan($all['leather']['droop'] + 0.02);
+    expect($all['silk']['droop'])->toBeGreaterThan(0.66)->and($all['cotton']['droop'])->toBeGreaterThan(0.66)->and($all['wool']['droop'])
+        ->toBeGreaterThan(0.66);
+    expect($all['oilskin']['droop'])->toBeGreaterThan($all['canvas']['droop'] + 0.1)->and($all['canvas']['droop'])
+        ->toBeGreaterThan($all['leather']['droop'] + 0.02);
     // In the wind the light ones fly.
-    expect($all['silk']['sway'])->toBeGreaterThan($all['wool']['sway'] + 0.03)->and($all['cotton']['sway'])->toBeGreaterThan($all['oilskin']['sway'] + 0.03);
+    expect($all['silk']['sway'])->toBeGreaterThan($all['wool']['sway'] + 0.03)->and($all['cotton']['sway'])
+        ->toBeGreaterThan($all['oilskin']['sway'] + 0.03);
     // No two are alike: somewhere at least 2 cm apart.
     foreach ($all as $a => $one) {
         foreach ($all as $b => $other) {
             if ($a < $b) {
-                expect(max(array_map(static fn (float $p, float $q): float => abs($p - $q), $one['hand'], $other['hand'])))->toBeGreaterThan(0.02, "{$a} and {$b}");
+                expect(max(array_map(static fn (float $p, float $q): float => abs($p - $q), $one['hand'], $other['hand'])))
+                    ->toBeGreaterThan(0.02, "{$a} and {$b}");
             }
         }
     }
@@ -345,7 +370,11 @@ test('a hinge bends no flat sheet, and brings a folded one back without moving i
     // In free fall nothing but the fabric acts: a flat sheet stays flat to the unevenness that it begins with.
     $s = new ClothSolver($flat, $flat->rest);
     $s->advance(30, $flat->rest, $flat->rest, $still);
-    $z = static fn (ClothSolver $s): array => array_values(array_filter($s->x, static fn (int $k): bool => $k % 3 === 2, ARRAY_FILTER_USE_KEY));
+    $z = static fn (ClothSolver $s): array => array_values(array_filter(
+        $s->x,
+        static fn (int $k): bool => $k % 3 === 2,
+        ARRAY_FILTER_USE_KEY,
+    ));
     expect(max($z($s)) - min($z($s)))->toBeLessThan(0.004);
     // Folded by 60 degrees along its middle, it opens by itself; limp stuff does so far less.
     $opened = [];
@@ -359,7 +388,10 @@ test('a hinge bends no flat sheet, and brings a folded one back without moving i
         $s = new ClothSolver($f, $start);
         $s->advance(12, $start, $start, $still);
         // Half the mass is on either side of the fold: the fall is that of one body.
-        $fallen = array_sum(array_map(static fn (int $p): float => $f->mass[$p] * ($s->x[3 * $p + 1] - $start[3 * $p + 1]), range(0, $f->count() - 1))) / array_sum($f->mass);
+        $fallen = array_sum(array_map(
+            static fn (int $p): float => $f->mass[$p] * ($s->x[3 * $p + 1] - $start[3 * $p + 1]),
+            range(0, $f->count() - 1),
+        )) / array_sum($f->mass);
         expect($fallen)->toEqualWithDelta(-9.81 / 2 * 0.1 ** 2, 0.008);
         [$a, $b] = [V3::unit(V3::sub(particle($s, 12), particle($s, 2))), V3::unit(V3::sub(particle($s, 22), particle($s, 12)))];
         $opened[$name] = 60.0 - rad2deg(acos(min(1.0, V3::dot($a, $b))));
@@ -371,11 +403,14 @@ test('what a cloth is made of is chosen in the scene, number by number, and the 
     expect(ClothKind::of(new Input([])))->toBeNull();
     $silk = ClothKind::of(new Input(['cloth' => ['kind' => 'silk', 'bend' => 0.3]]));
     expect($silk->toArray())->toBe(['kind' => 'silk', 'grams' => 60.0, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35]);
-    expect($silk->over(['bend' => 0.9, 'worn' => 'upperChest']))->toBe(['kilogramsPerSquareMetre' => 0.06, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35, 'worn' => 'upperChest']);
+    expect($silk->over(['bend' => 0.9, 'worn' => 'upperChest']))
+        ->toBe(['kilogramsPerSquareMetre' => 0.06, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35, 'worn' => 'upperChest']);
     foreach ([['kind' => 'velvet'], ['kind' => 'silk', 'grams' => 1.0], ['kind' => 'silk', 'damping' => 1.0]] as $bad) {
         expect(static fn () => ClothKind::of(new Input(['cloth' => $bad])))->toThrow(UnableToReadDocument::class);
     }
-    $mass = static fn (array $item): float => array_sum(Scenes::compile(['items' => [Scenes::item('f', 'banner') + $item]])->cloths['f']->fabric->mass);
+    $mass = static fn (array $item): float => array_sum(
+        Scenes::compile(['items' => [Scenes::item('f', 'banner') + $item]])->cloths['f']->fabric->mass
+    );
     expect($mass(['cloth' => ['kind' => 'leather']]) / $mass(['cloth' => ['kind' => 'silk']]))->toEqualWithDelta(1000 / 60, 0.02);
     expect($mass([]) / $mass(['cloth' => ['kind' => 'cotton', 'grams' => 220]]))->toEqualWithDelta(1.0, 1e-6);
 });

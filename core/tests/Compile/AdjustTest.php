@@ -29,7 +29,9 @@ test('a mirrored motion puts every joint where its partner was, seen in a mirror
         $a = jointsOf($figure, $table->at($s));
         $b = jointsOf($figure, $mirror->at($s));
         foreach ($roles as $role => $j) {
-            $other = $roles[str_ends_with($role, 'L') ? substr($role, 0, -1).'R' : (str_ends_with($role, 'R') ? substr($role, 0, -1).'L' : $role)];
+            $other = $roles[str_ends_with($role, 'L') ? substr($role, 0, -1).'R' : (
+                str_ends_with($role, 'R') ? substr($role, 0, -1).'L' : $role
+            )];
             expect(V3::distance($b[$j], [-$a[$other][0], $a[$other][1], $a[$other][2]]))->toBeLessThan(2e-5);
         }
     }
@@ -44,7 +46,13 @@ test('mirrored twice is the motion itself, on rigs with any rest turns', functio
         $turn = Q4::unit([$rand(), $rand(), $rand(), $rand()]);
         $image = [$turn[0], -$turn[1], -$turn[2], $turn[3]];
         $middle = Q4::aroundX($rand());
-        $skeleton = new Skeleton($names, [-1, 0, 1, 1, 2, 3, 0], array_map(static fn (): float => $rand(), range(1, 21)), [...$middle, ...$middle, ...$turn, ...$image, ...$turn, ...$image, ...$middle], array_fill(0, 21, 1.0));
+        $skeleton = new Skeleton(
+            $names,
+            [-1, 0, 1, 1, 2, 3, 0],
+            array_map(static fn (): float => $rand(), range(1, 21)),
+            [...$middle, ...$middle, ...$turn, ...$image, ...$turn, ...$image, ...$middle],
+            array_fill(0, 21, 1.0),
+        );
         $figure = new Figure('x', ['skeleton' => $skeleton->toArray(), 'bounds' => [[0, 0, 0], [0, 1.7, 0]]]);
         $rows = [];
         for ($i = 0; $i < 3; $i++) {
@@ -60,7 +68,8 @@ test('mirrored twice is the motion itself, on rigs with any rest turns', functio
         expect($once->row(0)[3 + 28])->toEqualWithDelta(0.7, 1e-6);
         for ($i = 0; $i < 3; $i++) {
             for ($j = 0; $j < 7; $j++) {
-                expect(rad2deg(Q4::angleBetween(ClipTable::rotation($table->row($i), $j), ClipTable::rotation($twice->row($i), $j))))->toBeLessThan(0.001);
+                expect(rad2deg(Q4::angleBetween(ClipTable::rotation($table->row($i), $j), ClipTable::rotation($twice->row($i), $j))))
+                    ->toBeLessThan(0.001);
             }
             expect(array_slice($twice->row($i), 31))->toEqualWithDelta(array_slice($table->row($i), 31), 1e-6);
         }
@@ -72,7 +81,10 @@ test('energy scales how far the upper body leaves its mean, and leaves the feet 
     $table = solved('oda', 'talk', ['seconds' => 8]);
     $spread = static function (ClipTable $t, string $role) use ($figure): float {
         $j = $figure->skeleton->roles[$role];
-        $angles = array_map(static fn (int $i): float => Q4::angleBetween(ClipTable::rotation($t->row(0), $j), ClipTable::rotation($t->row($i), $j)), range(0, $t->count - 1));
+        $angles = array_map(
+            static fn (int $i): float => Q4::angleBetween(ClipTable::rotation($t->row(0), $j), ClipTable::rotation($t->row($i), $j)),
+            range(0, $t->count - 1),
+        );
 
         return max($angles) - min($angles);
     };
@@ -93,7 +105,13 @@ test('wider arms open both by the same angle', function (): void {
     $table = solved('oda', 'idle', ['seconds' => 16]);
     $wide = Adjust::adjusted($table, new Play(armWidthDeg: 15.0), $figure);
     foreach (['L', 'R'] as $side) {
-        [$a, $b] = array_map(static fn (ClipTable $t): array => [jointsOf($figure, $t->at(1.0))[$figure->skeleton->roles['upperArm'.$side]], jointsOf($figure, $t->at(1.0))[$figure->skeleton->roles['lowerArm'.$side]]], [$table, $wide]);
+        [$a, $b] = array_map(
+            static fn (ClipTable $t): array => [
+                jointsOf($figure, $t->at(1.0))[$figure->skeleton->roles['upperArm'.$side]],
+                jointsOf($figure, $t->at(1.0))[$figure->skeleton->roles['lowerArm'.$side]],
+            ],
+            [$table, $wide],
+        );
         $angle = rad2deg(acos(V3::dot(V3::unit(V3::sub($a[1], $a[0])), V3::unit(V3::sub($b[1], $b[0])))));
         expect($angle)->toBeBetween(12.0, 15.1)->and(abs($b[1][0]))->toBeGreaterThan(abs($a[1][0]));
     }
@@ -116,7 +134,13 @@ test('lower hips bend the knees and leave the feet', function (): void {
 test('a laid-over beat moves what its mask names, as far as its share, and fades', function (): void {
     $base = ['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)]];
     $over = $base;
-    $over['beats'][] = Scenes::beat('w', 'o', 'wave', 20, ['play' => ['layer' => 1, 'mask' => ['armR', 'face'], 'fadeIn' => 4, 'fadeOut' => 4]]);
+    $over['beats'][] = Scenes::beat(
+        'w',
+        'o',
+        'wave',
+        20,
+        ['play' => ['layer' => 1, 'mask' => ['armR', 'face'], 'fadeIn' => 4, 'fadeOut' => 4]],
+    );
     $plain = Scenes::compile($base);
     $s = Scenes::compile($over);
     $figure = $s->lanes['o']->figure;
@@ -124,14 +148,21 @@ test('a laid-over beat moves what its mask names, as far as its share, and fades
     foreach ([40, 60] as $f) {
         $row = SceneEvaluator::row($s, 'o', $f);
         $was = SceneEvaluator::row($plain, 'o', $f);
-        $moved = array_filter(array_keys($figure->skeleton->names), static fn (int $j): bool => ClipTable::rotation($row, $j) !== ClipTable::rotation($was, $j));
+        $moved = array_filter(
+            array_keys($figure->skeleton->names),
+            static fn (int $j): bool => ClipTable::rotation($row, $j) !== ClipTable::rotation($was, $j),
+        );
         expect(array_diff($moved, $arm, $figure->part('face')))->toBe([])->and(count(array_intersect($moved, $arm)))->toBeGreaterThan(3);
         expect(array_slice($row, 0, 3))->toBe(array_slice($was, 0, 3));
     }
     $j = $figure->skeleton->roles['upperArmR'];
-    $away = static fn (int $f): float => Q4::angleBetween(ClipTable::rotation(SceneEvaluator::row($s, 'o', $f), $j), ClipTable::rotation(SceneEvaluator::row($plain, 'o', $f), $j));
+    $away = static fn (int $f): float => Q4::angleBetween(
+        ClipTable::rotation(SceneEvaluator::row($s, 'o', $f), $j),
+        ClipTable::rotation(SceneEvaluator::row($plain, 'o', $f), $j),
+    );
     $end = (int) ceil($s->lanes['o']->layers[0]->end);
-    expect($away(19))->toBeLessThan(1e-9)->and($away($end))->toBeLessThan(1e-9)->and($away($end - 1))->toBeLessThan($away($end - 6) + 0.2)->and($s->frames)->toBeGreaterThanOrEqual($end);
+    expect($away(19))->toBeLessThan(1e-9)->and($away($end))->toBeLessThan(1e-9)->and($away($end - 1))->toBeLessThan($away($end - 6) + 0.2)
+        ->and($s->frames)->toBeGreaterThanOrEqual($end);
 });
 
 test('a split beat plays on as if nothing had happened', function (): void {
@@ -142,13 +173,15 @@ test('a split beat plays on as if nothing had happened', function (): void {
     ]];
     [$a, $b] = [Scenes::compile($whole), Scenes::compile($parts)];
     for ($f = 0; $f < 150; $f += 7) {
-        expect(array_slice(SceneEvaluator::row($b, 'o', $f), 0, 100))->toEqualWithDelta(array_slice(SceneEvaluator::row($a, 'o', $f), 0, 100), 1e-6);
+        expect(array_slice(SceneEvaluator::row($b, 'o', $f), 0, 100))
+            ->toEqualWithDelta(array_slice(SceneEvaluator::row($a, 'o', $f), 0, 100), 1e-6);
     }
 });
 
 test('through a join the planted feet move at most 5 mm', function (): void {
     $s = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [
-        Scenes::beat('a', 'o', 'walkToMark', 0), Scenes::beat('b', 'o', 'talk', 108, ['joinFrames' => 12]), Scenes::beat('c', 'o', 'wave', 200, ['joinFrames' => 10]), Scenes::beat('d', 'o', 'idle', 280, ['joinFrames' => 16]),
+        Scenes::beat('a', 'o', 'walkToMark', 0), Scenes::beat('b', 'o', 'talk', 108, ['joinFrames' => 12]),
+        Scenes::beat('c', 'o', 'wave', 200, ['joinFrames' => 10]), Scenes::beat('d', 'o', 'idle', 280, ['joinFrames' => 16]),
     ]]);
     $r = $s->lanes['o']->figure->skeleton->roles;
     foreach ([[108, 12], [200, 10], [280, 16]] as [$start, $frames]) {

@@ -37,7 +37,8 @@ test('keep-place takes hold without a jump and goes with the hand', function ():
     $held = $hand(20)->inverse()->of(placed($s, 'k', 20));
     foreach ([25, 40, 60] as $f) {
         $now = $hand($f)->inverse()->of(placed($s, 'k', $f));
-        expect(V3::distance($now->position, $held->position))->toBeLessThan(1e-6)->and(Q4::angleBetween($now->rotation, $held->rotation))->toBeLessThan(1e-6);
+        expect(V3::distance($now->position, $held->position))->toBeLessThan(1e-6)->and(Q4::angleBetween($now->rotation, $held->rotation))
+            ->toBeLessThan(1e-6);
     }
 });
 
@@ -96,7 +97,9 @@ test('a hand-over goes from one hand to the other without a gap', function (): v
 
 test('things on things on things: mounts, chains and scale', function (): void {
     $s = Scenes::compile([
-        'items' => [Scenes::item('s', 'stool', 2.0, 0.0, 90.0, 0.0, 2.0), Scenes::item('k', 'key'), Scenes::item('x', 'box', 2.0, 0.0, 0.0, 2.0)],
+        'items' => [
+            Scenes::item('s', 'stool', 2.0, 0.0, 90.0, 0.0, 2.0), Scenes::item('k', 'key'), Scenes::item('x', 'box', 2.0, 0.0, 0.0, 2.0),
+        ],
         'links' => [carry('l', 'k', 's', 0, ['mount' => 'top', 'keep' => 'grip']), carry('m', 'x', 'k', 5)],
     ]);
     // The stool is grown by 2: its top is at 1.0; the key's hold (0.075 up, in its own size) comes to it.
@@ -118,9 +121,14 @@ test('what hangs stays upright whatever the hand does', function (): void {
 });
 
 test('a circle of carries is refused by name', function (): void {
-    Scenes::compile(['items' => [Scenes::item('a', 'key'), Scenes::item('b', 'box'), Scenes::item('c', 'stool')], 'links' => [carry('1', 'a', 'b', 0), carry('2', 'b', 'c', 0), carry('3', 'c', 'a', 0)]]);
+    Scenes::compile([
+        'items' => [Scenes::item('a', 'key'), Scenes::item('b', 'box'), Scenes::item('c', 'stool')],
+        'links' => [carry('1', 'a', 'b', 0), carry('2', 'b', 'c', 0), carry('3', 'c', 'a', 0)],
+    ]);
 })->throws(UnableToCompile::class, 'a > b > c > a');
 
 test('a mount that is not there is refused by name', function (): void {
-    Scenes::compile(['items' => [Scenes::item('a', 'key'), Scenes::item('b', 'box')], 'links' => [carry('1', 'a', 'b', 0, ['mount' => 'saddle'])]]);
+    Scenes::compile([
+        'items' => [Scenes::item('a', 'key'), Scenes::item('b', 'box')], 'links' => [carry('1', 'a', 'b', 0, ['mount' => 'saddle'])],
+    ]);
 })->throws(UnableToCompile::class, 'no joint or mount called "saddle"');

@@ -26,7 +26,10 @@ function turnedBy(CompiledScene $s, string $joint, int $from, int $to): float
     $j = $s->lanes['w']->figure->skeleton->index[$joint];
     $sum = 0.0;
     for ($f = $from; $f < $to; $f++) {
-        $by = Q4::mul(Q4::conjugate(ClipTable::rotation(SceneEvaluator::row($s, 'w', $f), $j)), ClipTable::rotation(SceneEvaluator::row($s, 'w', $f + 1), $j));
+        $by = Q4::mul(
+            Q4::conjugate(ClipTable::rotation(SceneEvaluator::row($s, 'w', $f), $j)),
+            ClipTable::rotation(SceneEvaluator::row($s, 'w', $f + 1), $j),
+        );
         $sum += 2 * atan2($by[0], $by[3]);
     }
 
@@ -69,7 +72,8 @@ test('wheels roll over a kerb like circles, and the body tips with them', functi
     $most = max(array_map($pitch, range(0, 192)));
     expect($most)->toEqualWithDelta(rad2deg(atan(0.1 / 1.2)), 0.3)->and($pitch(0))->toEqualWithDelta(0.0, 1e-6);
     for ($f = 0; $f < 192; $f++) {
-        expect(abs(SceneEvaluator::place($s, 'w', $f + 1)->position[1] - SceneEvaluator::place($s, 'w', $f)->position[1]))->toBeLessThan(0.03);
+        expect(abs(SceneEvaluator::place($s, 'w', $f + 1)->position[1] - SceneEvaluator::place($s, 'w', $f)->position[1]))
+            ->toBeLessThan(0.03);
     }
 });
 
@@ -77,10 +81,17 @@ test('a thing that is pushed goes as far as its pusher walks, with both hands on
     $s = Scenes::compile([
         'items' => [['route' => ['points' => [], 'by' => 'o']] + Scenes::item('w', 'wagon', 0.0, 1.35), Scenes::item('o', 'oda')],
         'beats' => [Scenes::beat('b', 'o', 'walk', 0, ['path' => ['points' => [[0.0, 3.0]]], 'settings' => ['speed' => 0.9]])],
-        'contacts' => array_map(static fn (string $side): array => ['id' => "c{$side}", 'item' => 'o', 'effector' => "hand{$side}", 'target' => 'w', 'mount' => "grip{$side}", 'from' => 0, 'to' => 200], ['L', 'R']),
+        'contacts' => array_map(
+            static fn (string $side): array => [
+                'id' => "c{$side}", 'item' => 'o', 'effector' => "hand{$side}", 'target' => 'w', 'mount' => "grip{$side}", 'from' => 0,
+                'to' => 200,
+            ],
+            ['L', 'R'],
+        ),
     ]);
     $end = (int) $s->lanes['o']->end();
-    expect(SceneEvaluator::place($s, 'w', $end)->position[2] - 1.35)->toEqualWithDelta(3.0, 0.15)->and(turnedBy($s, 'rl', 0, $end) * 0.25)->toEqualWithDelta(3.0, 0.15);
+    expect(SceneEvaluator::place($s, 'w', $end)->position[2] - 1.35)->toEqualWithDelta(3.0, 0.15)->and(turnedBy($s, 'rl', 0, $end) * 0.25)
+        ->toEqualWithDelta(3.0, 0.15);
     foreach (range(10, $end, 9) as $f) {
         foreach (SceneEvaluator::at($s, $f)->missing as $missing) {
             expect($missing)->toBeLessThan(0.01);
@@ -89,7 +100,13 @@ test('a thing that is pushed goes as far as its pusher walks, with both hands on
 });
 
 test('a rider goes with the seat', function (): void {
-    $s = Scenes::compile(['items' => [['route' => ['points' => [[0.0, 6.0]], 'to' => 100]] + Scenes::item('w', 'wagon'), Scenes::item('o', 'oda', 0.0, -0.2, 0.0, 0.3)], 'links' => [['id' => 'l', 'child' => 'o', 'parent' => 'w', 'from' => 0]]]);
+    $s = Scenes::compile([
+        'items' => [
+            ['route' => ['points' => [[0.0, 6.0]], 'to' => 100]] + Scenes::item('w', 'wagon'),
+            Scenes::item('o', 'oda', 0.0, -0.2, 0.0, 0.3),
+        ],
+        'links' => [['id' => 'l', 'child' => 'o', 'parent' => 'w', 'from' => 0]],
+    ]);
     foreach ([0, 40, 100] as $f) {
         $on = SceneEvaluator::place($s, 'w', $f)->inverse()->of(SceneEvaluator::place($s, 'o', $f))->position;
         expect($on)->toEqualWithDelta([0.0, 0.3, -0.2], 1e-6);
@@ -100,7 +117,8 @@ test('routes and keys that make no sense are refused', function (): void {
     expect(fn () => driven(['points' => []]))->toThrow(UnableToReadDocument::class, 'a place to go to')
         ->and(fn () => driven(['points' => [[0, 5]], 'from' => 9, 'to' => 9]))->toThrow(UnableToReadDocument::class, 'ends after it begins')
         ->and(fn () => driven(['points' => [[0, 5]], 'by' => 'nobody']))->toThrow(UnableToReadDocument::class, 'no item "nobody"')
-        ->and(fn () => Scenes::compile(['items' => [['route' => ['points' => [[0, 5]]]] + Scenes::item('o', 'oda')]]))->toThrow(UnableToCompile::class, 'is a performer');
+        ->and(fn () => Scenes::compile(['items' => [['route' => ['points' => [[0, 5]]]] + Scenes::item('o', 'oda')]]))
+        ->toThrow(UnableToCompile::class, 'is a performer');
 });
 
 test('a thing without wheels slides along its route on the ground', function (): void {
@@ -109,28 +127,44 @@ test('a thing without wheels slides along its route on the ground', function ():
 });
 
 test('keys of a thing\'s own: through each, eased between', function (): void {
-    $s = Scenes::compile(['items' => [['moves' => [['frame' => 10, 'position' => [0, 1, 0]], ['frame' => 34, 'position' => [2, 1, 0], 'rotation' => Q4::aroundY(M_PI / 2)]]] + Scenes::item('k', 'key')]]);
+    $s = Scenes::compile(['items' => [['moves' => [
+        ['frame' => 10, 'position' => [0, 1, 0]], ['frame' => 34, 'position' => [2, 1, 0], 'rotation' => Q4::aroundY(M_PI / 2)],
+    ]] + Scenes::item('k', 'key')]]);
     $at = static fn (float $f): Placement => SceneEvaluator::place($s, 'k', $f);
-    expect($at(0)->position)->toBe([0.0, 1.0, 0.0])->and($at(10)->position[0])->toBe(0.0)->and($at(22)->position[0])->toEqualWithDelta(1.0, 1e-6)->and($at(34)->position[0])->toBe(2.0)->and($at(90)->position[0])->toBe(2.0)
+    expect($at(0)->position)->toBe([0.0, 1.0, 0.0])->and($at(10)->position[0])->toBe(0.0)->and($at(22)->position[0])
+        ->toEqualWithDelta(1.0, 1e-6)->and($at(34)->position[0])->toBe(2.0)->and($at(90)->position[0])->toBe(2.0)
         ->and(rad2deg(Q4::heading($at(22)->rotation)))->toEqualWithDelta(45.0, 1e-4)->and($s->frames)->toBe(35);
 });
 
 test('what is let go falls by the law of falling and comes to rest on its flat side', function (): void {
-    $fall = new Fall(new Placement([0.0, 2.0, 0.0], Q4::aroundX(0.4)), [1.0, 0.0, 0.0], [[-0.1, -0.02, -0.2], [0.1, 0.02, 0.2]], static fn (): float => 0.0);
+    $fall = new Fall(
+        new Placement([0.0, 2.0, 0.0], Q4::aroundX(0.4)),
+        [1.0, 0.0, 0.0],
+        [[-0.1, -0.02, -0.2], [0.1, 0.02, 0.2]],
+        static fn (): float => 0.0,
+    );
     // 0.3 s: 0.5 g t^2 = 0.44 m down (Euler steps of 1/240 s add g t dt / 2), 0.3 m along.
-    expect($fall->at(0.3)->position[1])->toEqualWithDelta(2.0 - 0.5 * 9.81 * 0.09, 0.01)->and($fall->at(0.3)->position[0])->toEqualWithDelta(0.3, 0.005);
+    expect($fall->at(0.3)->position[1])->toEqualWithDelta(2.0 - 0.5 * 9.81 * 0.09, 0.01)->and($fall->at(0.3)->position[0])
+        ->toEqualWithDelta(0.3, 0.005);
     $rest = $fall->at(99.0);
-    expect($rest->position[1])->toEqualWithDelta(0.02, 0.002)->and(abs(Q4::rotate($rest->rotation, [0.0, 1.0, 0.0])[1]))->toEqualWithDelta(1.0, 1e-4)->and($fall->seconds())->toBeBetween(0.7, 4.0);
+    expect($rest->position[1])->toEqualWithDelta(0.02, 0.002)->and(abs(Q4::rotate($rest->rotation, [0.0, 1.0, 0.0])[1]))
+        ->toEqualWithDelta(1.0, 1e-4)->and($fall->seconds())->toBeBetween(0.7, 4.0);
     for ($t = 0.0; $t < $fall->seconds(); $t += 0.01) {
         expect($fall->at($t)->position[1])->toBeGreaterThan(0.0);
     }
 });
 
 test('a key dropped from a hand lies on the box below; one thrown is caught', function (): void {
-    $base = ['items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.0, 3.0, 180.0), Scenes::item('k', 'key', 0, 0, 0, 0.9, 0.1), Scenes::item('x', 'box', 0.0, 0.0, 0.0, -3.8, 4.0)]];
-    $drop = Scenes::compile($base + ['links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 20, 'keep' => 'grip', 'release' => 'fall']]]);
+    $base = ['items' => [
+        Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.0, 3.0, 180.0), Scenes::item('k', 'key', 0, 0, 0, 0.9, 0.1),
+        Scenes::item('x', 'box', 0.0, 0.0, 0.0, -3.8, 4.0),
+    ]];
+    $drop = Scenes::compile($base + ['links' => [[
+        'id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 20, 'keep' => 'grip', 'release' => 'fall',
+    ]]]);
     $low = SceneEvaluator::place($drop, 'k', 120)->position[1];
-    expect(V3::distance(SceneEvaluator::place($drop, 'k', 19.999)->position, SceneEvaluator::place($drop, 'k', 20)->position))->toBeLessThan(0.01)
+    expect(V3::distance(SceneEvaluator::place($drop, 'k', 19.999)->position, SceneEvaluator::place($drop, 'k', 20)->position))
+        ->toBeLessThan(0.01)
         ->and($low)->toBeBetween(0.199, 0.31);
     $throw = Scenes::compile($base + ['links' => [
         ['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 20, 'keep' => 'grip', 'release' => 'fall'],
@@ -140,11 +174,15 @@ test('a key dropped from a hand lies on the box below; one thrown is caught', fu
     expect(V3::distance($at(43.999), $at(44)))->toBeLessThan(0.01);
     // One second in the air: half way it is g/8 above the straight line between hands.
     $line = V3::mix($at(20), $at(44), 0.5);
-    expect($at(32)[1] - $line[1])->toEqualWithDelta(9.81 / 8, 0.01)->and(hypot($at(32)[0] - $line[0], $at(32)[2] - $line[2]))->toBeLessThan(0.01);
+    expect($at(32)[1] - $line[1])->toEqualWithDelta(9.81 / 8, 0.01)->and(hypot($at(32)[0] - $line[0], $at(32)[2] - $line[2]))
+        ->toBeLessThan(0.01);
 });
 
 test('what is let go without a fall stays', function (): void {
-    $s = Scenes::compile(['items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key', 0, 0, 0, 0.9)], 'links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 20, 'keep' => 'grip']]]);
+    $s = Scenes::compile([
+        'items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key', 0, 0, 0, 0.9)],
+        'links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 20, 'keep' => 'grip']],
+    ]);
     expect(SceneEvaluator::place($s, 'k', 20)->position)->toBe(SceneEvaluator::place($s, 'k', 90)->position);
 });
 
@@ -157,9 +195,19 @@ function cycling(): CompiledScene
     $seat = Bicycle::vehicle()['rider'];
 
     return $made ??= Scenes::compile([
-        'items' => [['route' => ['points' => $points, 'from' => 0, 'speed' => 4.0]] + Scenes::item('c', 'bicycle'), Scenes::item('o', 'oda', 0.0, -0.24)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
+        'items' => [
+            ['route' => ['points' => $points, 'from' => 0, 'speed' => 4.0]] + Scenes::item('c', 'bicycle'),
+            Scenes::item('o', 'oda', 0.0, -0.24),
+        ],
+        'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
         'links' => [['id' => 'l', 'child' => 'o', 'parent' => 'c', 'from' => 0]],
-        'contacts' => array_map(static fn (string $e): array => ['id' => $e, 'item' => 'o', 'effector' => $e, 'target' => 'c', 'mount' => $seat[$e]['mount'], 'offset' => $seat[$e]['offset'] ?? [0, 0, 0], 'from' => 0, 'turn' => str_starts_with($e, 'hand') ? 'follow' : 'keep'], array_keys($seat)),
+        'contacts' => array_map(
+            static fn (string $e): array => [
+                'id' => $e, 'item' => 'o', 'effector' => $e, 'target' => 'c', 'mount' => $seat[$e]['mount'],
+                'offset' => $seat[$e]['offset'] ?? [0, 0, 0], 'from' => 0, 'turn' => str_starts_with($e, 'hand') ? 'follow' : 'keep',
+            ],
+            array_keys($seat),
+        ),
     ]);
 }
 
@@ -187,13 +235,17 @@ test('cranks turn by their gear, the fork steers and does not roll', function ()
     $way = static function (string $joint) use ($s, $figure): float {
         $sum = 0.0;
         for ($f = 100; $f < 124; $f++) {
-            $by = Q4::mul(Q4::conjugate(ClipTable::rotation(SceneEvaluator::row($s, 'c', $f), $figure->skeleton->index[$joint])), ClipTable::rotation(SceneEvaluator::row($s, 'c', $f + 1), $figure->skeleton->index[$joint]));
+            $by = Q4::mul(
+                Q4::conjugate(ClipTable::rotation(SceneEvaluator::row($s, 'c', $f), $figure->skeleton->index[$joint])),
+                ClipTable::rotation(SceneEvaluator::row($s, 'c', $f + 1), $figure->skeleton->index[$joint]),
+            );
             $sum += 2 * atan2($by[0], $by[3]);
         }
 
         return $sum;
     };
-    expect($way('wheelR') / $way('crank'))->toEqualWithDelta(0.78 / 0.33, 0.01)->and($way('wheelR'))->toEqualWithDelta(4.0 * cos(asin(1.04 / 6.0)) / 0.33, 0.05)->and($way('wheelF'))->toEqualWithDelta(4.0 / 0.33, 0.05);
+    expect($way('wheelR') / $way('crank'))->toEqualWithDelta(0.78 / 0.33, 0.01)->and($way('wheelR'))
+        ->toEqualWithDelta(4.0 * cos(asin(1.04 / 6.0)) / 0.33, 0.05)->and($way('wheelF'))->toEqualWithDelta(4.0 / 0.33, 0.05);
     $fork = ClipTable::rotation(SceneEvaluator::row($s, 'c', 110), $figure->skeleton->index['fork']);
     expect(rad2deg(2 * asin(abs($fork[1]))))->toEqualWithDelta(rad2deg(asin(1.04 / 6.0)), 1.2)->and(abs($fork[0]))->toBeLessThan(0.001);
 });

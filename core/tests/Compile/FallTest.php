@@ -32,7 +32,8 @@ test('what is dropped falls by half g t squared until it touches', function () u
     foreach ([0.1, 0.3, 0.6] as $t) {
         expect($fall->at($t)->position[1])->toEqualWithDelta(2.1 - 0.5 * 9.81 * $t * $t, 9.81 * $t / 480 + 1e-6);
     }
-    expect($fall->at(0.62)->position[1])->toBeGreaterThan(0.1)->and($fall->at($fall->seconds())->position)->toEqualWithDelta([1.0, 0.1, -3.0], 1e-6);
+    expect($fall->at(0.62)->position[1])->toBeGreaterThan(0.1)->and($fall->at($fall->seconds())->position)
+        ->toEqualWithDelta([1.0, 0.1, -3.0], 1e-6);
 });
 
 test('each bounce is lower than the one before, and it comes to rest', function () use ($floor): void {
@@ -60,15 +61,22 @@ test('nothing sinks into the ground on its way', function (array $turn, array $v
     }
     expect(lowestCorner($fall->at(10.0), $b))->toEqualWithDelta(0.0, 1e-3);
 })->with([
-    'a book, upright' => [[0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0], [0.2, 0.3, 0.04]], 'a book, thrown askew' => [[0.3, 0.2, 0.5, 0.8], [2.0, 1.0, -1.0], [0.2, 0.3, 0.04]], 'a stick' => [[0.0, 0.0, 0.6, 0.8], [0.5, 0.0, 0.0], [0.05, 1.0, 0.05]], 'a crate' => [[0.1, 0.9, 0.1, 0.3], [1.0, 2.0, 0.0], [0.6, 0.5, 0.5]],
+    'a book, upright' => [[0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0], [0.2, 0.3, 0.04]],
+    'a book, thrown askew' => [[0.3, 0.2, 0.5, 0.8], [2.0, 1.0, -1.0], [0.2, 0.3, 0.04]],
+    'a stick' => [[0.0, 0.0, 0.6, 0.8], [0.5, 0.0, 0.0], [0.05, 1.0, 0.05]],
+    'a crate' => [[0.1, 0.9, 0.1, 0.3], [1.0, 2.0, 0.0], [0.6, 0.5, 0.5]],
 ]);
 
 test('it ends on its flattest side', function (array $turn, array $velocity) use ($floor): void {
     $fall = new Fall(new Placement([0.0, 1.2, 0.0], Q4::unit($turn), 1.0), $velocity, boxed(0.2, 0.3, 0.04), $floor);
     $end = $fall->at($fall->seconds());
     // Its thin axis points straight up or down.
-    expect(abs(Q4::rotate($end->rotation, [0.0, 0.0, 1.0])[1]))->toEqualWithDelta(1.0, 1e-4)->and($end->position[1])->toEqualWithDelta(0.02, 1e-3);
-})->with([[[0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0]], [[0.7, 0.1, 0.2, 0.6], [0.0, 0.0, 0.0]], [[0.2, 0.2, -0.4, 0.9], [1.5, 2.0, 0.5]], [[0.0, 0.0, 1.0, 0.2], [-1.0, 0.0, 2.0]]]);
+    expect(abs(Q4::rotate($end->rotation, [0.0, 0.0, 1.0])[1]))->toEqualWithDelta(1.0, 1e-4)->and($end->position[1])
+        ->toEqualWithDelta(0.02, 1e-3);
+})->with([
+    [[0.0, 0.0, 0.0, 1.0], [0.0, 0.0, 0.0]], [[0.7, 0.1, 0.2, 0.6], [0.0, 0.0, 0.0]], [[0.2, 0.2, -0.4, 0.9], [1.5, 2.0, 0.5]],
+    [[0.0, 0.0, 1.0, 0.2], [-1.0, 0.0, 2.0]],
+]);
 
 test('it lands on what is under it: a table, and the floor beside it', function (): void {
     $table = static fn (float $x, float $z, float $ceiling): ?float => abs($x) < 0.5 && $ceiling > 0.74 ? 0.75 : 0.0;
@@ -80,7 +88,12 @@ test('it lands on what is under it: a table, and the floor beside it', function 
 });
 
 test('where there is no ground it falls for a while and is let go', function (): void {
-    $fall = new Fall(new Placement([0.0, 1.0, 0.0], Q4::IDENTITY, 1.0), [0.0, 0.0, 0.0], boxed(0.1, 0.1, 0.1), static fn (): ?float => null);
+    $fall = new Fall(
+        new Placement([0.0, 1.0, 0.0], Q4::IDENTITY, 1.0),
+        [0.0, 0.0, 0.0],
+        boxed(0.1, 0.1, 0.1),
+        static fn (): ?float => null,
+    );
     expect($fall->seconds())->toEqualWithDelta(6.0, 0.01)->and($fall->at(6.0)->position[1])->toBeLessThan(-150.0);
 });
 
@@ -94,11 +107,15 @@ test('a thing twice as large lies twice as high, and a handle beside its middle 
 });
 
 test('what is thrown to someone flies a parabola that begins and ends in the hands', function (): void {
-    [$from, $to] = [new Placement([0.0, 1.5, 0.0], Q4::IDENTITY, 1.0), new Placement([3.0, 1.1, -2.0], Q4::axis([0.0, 1.0, 0.0], 1.0), 1.2)];
+    [$from, $to] = [
+        new Placement([0.0, 1.5, 0.0], Q4::IDENTITY, 1.0), new Placement([3.0, 1.1, -2.0], Q4::axis([0.0, 1.0, 0.0], 1.0), 1.2),
+    ];
     $at = static fn (float $t): Placement => Fall::thrown($from, $to, 0.8, $t);
-    expect($at(0.0)->position)->toEqualWithDelta($from->position, 1e-9)->and($at(0.8)->position)->toEqualWithDelta($to->position, 1e-9)->and($at(5.0)->position)->toEqualWithDelta($to->position, 1e-9);
+    expect($at(0.0)->position)->toEqualWithDelta($from->position, 1e-9)->and($at(0.8)->position)->toEqualWithDelta($to->position, 1e-9)
+        ->and($at(5.0)->position)->toEqualWithDelta($to->position, 1e-9);
     // Half way it is g T squared / 8 above the straight line.
-    expect($at(0.4)->position)->toEqualWithDelta([1.5, 1.3 + 9.81 * 0.64 / 8, -1.0], 1e-9)->and($at(0.4)->scale)->toEqualWithDelta(1.1, 1e-9)->and(Q4::angleBetween($at(0.4)->rotation, Q4::IDENTITY))->toEqualWithDelta(0.5, 1e-9);
+    expect($at(0.4)->position)->toEqualWithDelta([1.5, 1.3 + 9.81 * 0.64 / 8, -1.0], 1e-9)->and($at(0.4)->scale)
+        ->toEqualWithDelta(1.1, 1e-9)->and(Q4::angleBetween($at(0.4)->rotation, Q4::IDENTITY))->toEqualWithDelta(0.5, 1e-9);
     // Its second difference is g, all along.
     for ($t = 0.1; $t < 0.7; $t += 0.1) {
         $second = $at($t + 0.01)->position[1] - 2 * $at($t)->position[1] + $at($t - 0.01)->position[1];
@@ -107,7 +124,12 @@ test('what is thrown to someone flies a parabola that begins and ends in the han
 });
 
 test('the same fall is the same, however it is asked', function () use ($floor): void {
-    $make = static fn (): Fall => new Fall(new Placement([0.0, 1.4, 0.0], Q4::unit([0.3, 0.2, 0.5, 0.8]), 1.0), [2.0, 1.0, -1.0], boxed(0.2, 0.3, 0.04), $floor);
+    $make = static fn (): Fall => new Fall(
+        new Placement([0.0, 1.4, 0.0], Q4::unit([0.3, 0.2, 0.5, 0.8]), 1.0),
+        [2.0, 1.0, -1.0],
+        boxed(0.2, 0.3, 0.04),
+        $floor,
+    );
     [$a, $b] = [$make(), $make()];
     foreach ([0.9, 0.1, 2.0, 0.5] as $t) {
         expect($b->at($t)->position)->toBe($a->at($t)->position)->and(is_finite(V3::length($b->at($t)->position)))->toBeTrue();

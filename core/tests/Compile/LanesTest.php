@@ -65,7 +65,10 @@ test('a second motion carries on from where the first one ended', function (stri
 test('two walks in a row go twice as far, straight on', function (): void {
     $s = Scenes::compile([
         'items' => [Scenes::item('o', 'oda', 0.0, 0.0, 90.0)],
-        'beats' => [Scenes::beat('a', 'o', 'walkToMark', 0, ['settings' => ['metres' => 2.0]]), Scenes::beat('b', 'o', 'walkToMark', 100, ['settings' => ['metres' => 2.0]])],
+        'beats' => [
+            Scenes::beat('a', 'o', 'walkToMark', 0, ['settings' => ['metres' => 2.0]]),
+            Scenes::beat('b', 'o', 'walkToMark', 100, ['settings' => ['metres' => 2.0]]),
+        ],
     ]);
     $feet = fn (float $f): array => V3::mul(V3::add(jointAt($s, 'o', 'footL', $f), jointAt($s, 'o', 'footR', $f)), 0.5);
     $way = V3::sub($feet($s->frames), $feet(0));
@@ -75,7 +78,10 @@ test('two walks in a row go twice as far, straight on', function (): void {
 test('a cut starts the new pose at once; a blend takes its frames', function (): void {
     $scene = fn (string $join): CompiledScene => Scenes::compile([
         'items' => [Scenes::item('o', 'oda')],
-        'beats' => [Scenes::beat('a', 'o', 'talk', 0), Scenes::beat('b', 'o', 'wave', 60, ['join' => $join, 'joinFrames' => 10, 'sourceIn' => 1.0])],
+        'beats' => [
+            Scenes::beat('a', 'o', 'talk', 0),
+            Scenes::beat('b', 'o', 'wave', 60, ['join' => $join, 'joinFrames' => 10, 'sourceIn' => 1.0]),
+        ],
     ]);
     $hand = fn (CompiledScene $s, int $f): float => jointAt($s, 'o', 'handR', $f)[1];
     $cut = $scene('cut');
@@ -86,7 +92,10 @@ test('a cut starts the new pose at once; a blend takes its frames', function ():
 });
 
 test('travelling loops add up and on the spot stays', function (): void {
-    $scene = fn (string $root): CompiledScene => Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('a', 'o', 'walk', 0, ['loops' => 3, 'root' => $root])]]);
+    $scene = fn (string $root): CompiledScene => Scenes::compile([
+        'items' => [Scenes::item('o', 'oda')],
+        'beats' => [Scenes::beat('a', 'o', 'walk', 0, ['loops' => 3, 'root' => $root])],
+    ]);
     $go = $scene('travel');
     $length = $go->lanes['o']->segments[0]->table->seconds();
     expect($go->frames)->toBe((int) ceil($length * 3 * 24 - 1e-6))
@@ -107,12 +116,16 @@ test('length follows the content, at any speed and trim', function (array $beat,
     $s = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('a', 'o', 'wave', 24, $beat)]]);
     expect($s->frames)->toBe((int) ceil(24 + $seconds * 24 - 1e-4));
 })->with([
-    'as it is' => [[], 3.4], 'twice as fast' => [['speed' => 2.0], 1.7], 'trimmed' => [['sourceIn' => 0.4, 'sourceOut' => 1.9], 1.5], 'past its end' => [['sourceOut' => 99.0], 3.4],
+    'as it is' => [[], 3.4], 'twice as fast' => [['speed' => 2.0], 1.7], 'trimmed' => [['sourceIn' => 0.4, 'sourceOut' => 1.9], 1.5],
+    'past its end' => [['sourceOut' => 99.0], 3.4],
 ]);
 
 test('the same motion at another rate takes the same time', function (): void {
-    $at = fn (array $rate): float => Scenes::compile(['rate' => $rate, 'items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('a', 'o', 'wave', 0)]])->lanes['o']->end() * $rate[1] / $rate[0];
-    expect($at([24, 1]))->toEqualWithDelta(3.4, 1e-4)->and($at([30, 1]))->toEqualWithDelta(3.4, 1e-4)->and($at([24000, 1001]))->toEqualWithDelta(3.4, 1e-4);
+    $at = fn (array $rate): float => Scenes::compile([
+        'rate' => $rate, 'items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('a', 'o', 'wave', 0)],
+    ])->lanes['o']->end() * $rate[1] / $rate[0];
+    expect($at([24, 1]))->toEqualWithDelta(3.4, 1e-4)->and($at([30, 1]))->toEqualWithDelta(3.4, 1e-4)->and($at([24000, 1001]))
+        ->toEqualWithDelta(3.4, 1e-4);
 });
 
 test('motions are solved once for a body and kept', function (): void {
@@ -130,7 +143,9 @@ test('motions are solved once for a body and kept', function (): void {
 test('a motion on a thing without a body, and one without length, are named', function (array $parts, string $message): void {
     Scenes::compile($parts);
 })->with([
-    'no length' => [['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('a', 'o', 'wave', 0, ['sourceIn' => 3.4])]], 'has no length'],
+    'no length' => [
+        ['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('a', 'o', 'wave', 0, ['sourceIn' => 3.4])]], 'has no length',
+    ],
 ])->throws(UnableToCompile::class);
 
 test('random access equals sequence, bit for bit', function (): void {

@@ -8,10 +8,18 @@ use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Tests\Support\Scenes;
 
-/** Bram gives at his mark, Oda stands somewhere and is tied to him. @param  array<string, mixed>  $oda @param  list<array<string, mixed>>  $before */
+/**
+ * Bram gives at his mark, Oda stands somewhere and is tied to him.
+ *
+ * @param  array<string, mixed>  $oda
+ * @param  list<array<string, mixed>>  $before
+ */
 function paired(array $bram, array $oda, array $before = [], array $with = ['with' => 'g']): CompiledScene
 {
-    return Scenes::compile(['items' => [$oda, $bram], 'beats' => [...$before, Scenes::beat('g', 'b', 'handOver', 24), Scenes::beat('r', 'o', 'receive', 24, ['play' => $with])]]);
+    return Scenes::compile([
+        'items' => [$oda, $bram],
+        'beats' => [...$before, Scenes::beat('g', 'b', 'handOver', 24), Scenes::beat('r', 'o', 'receive', 24, ['play' => $with])],
+    ]);
 }
 
 /** A joint of the second as the first's hips see it, at a frame. @return array{float, float, float} */
@@ -31,7 +39,12 @@ test('giver and receiver face each other at their gap, wherever the receiver was
     expect($o->position[0] - 2.0)->toEqualWithDelta(1.02, 0.08)->and($o->position[2])->toEqualWithDelta(1.0, 0.08);
     expect(cos(Q4::heading($o->rotation) - Q4::heading($b->rotation)))->toBeLessThan(-0.9);
     // While both hold, the hands meet.
-    $hand = static fn (string $who): array => SceneEvaluator::jointPlace($s, $who, $s->lanes[$who]->figure->skeleton->roles['handR'], 24 + 40)->point($s->lanes[$who]->figure->grip('R')[0]);
+    $hand = static fn (string $who): array => SceneEvaluator::jointPlace(
+        $s,
+        $who,
+        $s->lanes[$who]->figure->skeleton->roles['handR'],
+        24 + 40,
+    )->point($s->lanes[$who]->figure->grip('R')[0]);
     expect(V3::distance($hand('b'), $hand('o')))->toBeLessThan(0.08);
     expect($s->notes)->toHaveCount(1)->and($s->notes[0]->code)->toBe('pair.far');
 });
@@ -52,15 +65,24 @@ test('a pair keeps its relative place when the first is moved, turned or walks b
 test('the first may come from anywhere: after a walk the pair still fits', function (): void {
     $s = Scenes::compile([
         'items' => [Scenes::item('b', 'bram'), Scenes::item('o', 'oda', 0.0, 4.2, 180.0)],
-        'beats' => [Scenes::beat('w', 'b', 'walkToMark', 0), Scenes::beat('g', 'b', 'handOver', 96), Scenes::beat('r', 'o', 'receive', 96, ['play' => ['with' => 'g']])],
+        'beats' => [
+            Scenes::beat('w', 'b', 'walkToMark', 0), Scenes::beat('g', 'b', 'handOver', 96),
+            Scenes::beat('r', 'o', 'receive', 96, ['play' => ['with' => 'g']]),
+        ],
     ]);
-    $hand = static fn (string $who): array => SceneEvaluator::jointPlace($s, $who, $s->lanes[$who]->figure->skeleton->roles['handR'], 96 + 40)->point($s->lanes[$who]->figure->grip('R')[0]);
+    $hand = static fn (string $who): array => SceneEvaluator::jointPlace(
+        $s,
+        $who,
+        $s->lanes[$who]->figure->skeleton->roles['handR'],
+        96 + 40,
+    )->point($s->lanes[$who]->figure->grip('R')[0]);
     expect(V3::distance($hand('b'), $hand('o')))->toBeLessThan(0.08);
 });
 
 test('two who wait for each other are told, and a tie to nothing is none', function (): void {
     $s = Scenes::compile(['items' => [Scenes::item('b', 'bram'), Scenes::item('o', 'oda', 0.0, 1.0, 180.0)], 'beats' => [
-        Scenes::beat('g', 'b', 'handOver', 24, ['play' => ['with' => 'r']]), Scenes::beat('r', 'o', 'receive', 24, ['play' => ['with' => 'g']]),
+        Scenes::beat('g', 'b', 'handOver', 24, ['play' => ['with' => 'r']]),
+        Scenes::beat('r', 'o', 'receive', 24, ['play' => ['with' => 'g']]),
     ]]);
     expect(array_map(static fn ($n): string => $n->code, $s->notes))->toContain('pair.circle');
     $free = paired(Scenes::item('b', 'bram'), Scenes::item('o', 'oda', 3.0, 3.0), with: []);

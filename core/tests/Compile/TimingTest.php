@@ -23,8 +23,10 @@ test('a plain beat plays its motion frame by frame', function (): void {
 
 test('loops start over, and the last one ends at its end', function (): void {
     $t = timing(loops: 3);
-    expect($t->frames)->toEqualWithDelta(144.0, 1e-9)->and($t->at(47.999)[1])->toBe(0)->and($t->at(48)[1])->toBe(1)->and($t->at(48)[0])->toEqualWithDelta(1.0, 1e-6)
-        ->and($t->at(120)[1])->toBe(2)->and($t->at(120)[0])->toEqualWithDelta(2.0, 1e-9)->and($t->at(144)[1])->toBe(2)->and($t->at(144)[0])->toEqualWithDelta(3.0, 1e-9);
+    expect($t->frames)->toEqualWithDelta(144.0, 1e-9)->and($t->at(47.999)[1])->toBe(0)->and($t->at(48)[1])->toBe(1)->and($t->at(48)[0])
+        ->toEqualWithDelta(1.0, 1e-6)
+        ->and($t->at(120)[1])->toBe(2)->and($t->at(120)[0])->toEqualWithDelta(2.0, 1e-9)->and($t->at(144)[1])->toBe(2)->and($t->at(144)[0])
+        ->toEqualWithDelta(3.0, 1e-9);
 });
 
 test('reverse runs from the end to the start, loops too', function (): void {
@@ -35,7 +37,8 @@ test('reverse runs from the end to the start, loops too', function (): void {
 
 test('holds lengthen the beat and keep the end poses', function (): void {
     $t = timing(['holdBefore' => 10, 'holdAfter' => 6]);
-    expect($t->frames)->toEqualWithDelta(64.0, 1e-9)->and($t->at(9)[0])->toBe(1.0)->and($t->at(22)[0])->toEqualWithDelta(1.5, 1e-9)->and($t->at(63)[0])->toEqualWithDelta(3.0, 1e-9);
+    expect($t->frames)->toEqualWithDelta(64.0, 1e-9)->and($t->at(9)[0])->toBe(1.0)->and($t->at(22)[0])->toEqualWithDelta(1.5, 1e-9)
+        ->and($t->at(63)[0])->toEqualWithDelta(3.0, 1e-9);
 });
 
 test('filling repeats to the frame, the last time in part', function (): void {
@@ -45,14 +48,16 @@ test('filling repeats to the frame, the last time in part', function (): void {
 
 test('a beat that goes on repeating has no last frame', function (): void {
     $t = timing(['keepLooping' => true]);
-    expect($t->frames)->toEqualWithDelta(48.0, 1e-9)->and($t->at(4 * 48 + 12)[1])->toBe(4)->and($t->at(4 * 48 + 12)[0])->toEqualWithDelta(1.5, 1e-6);
+    expect($t->frames)->toEqualWithDelta(48.0, 1e-9)->and($t->at(4 * 48 + 12)[1])->toBe(4)->and($t->at(4 * 48 + 12)[0])
+        ->toEqualWithDelta(1.5, 1e-6);
 });
 
 test('speed keys are integrated: hand-worked way and length', function (): void {
     // From full speed at frame 0 evenly to half speed at frame 24, then on at half speed. 24 frames play 24 * 0.75 / 24 = 0.75 s;
     // the other 1.25 s take 1.25 * 24 / 0.5 = 60 frames.
     $t = timing(['speeds' => [[0, 1.0], [24, 0.5]]]);
-    expect($t->at(24)[0])->toEqualWithDelta(1.75, 1e-9)->and($t->frames)->toEqualWithDelta(84.0, 1e-9)->and($t->at(12)[0])->toEqualWithDelta(1 + (12 * (1 + 0.75) / 2) / 24, 1e-9);
+    expect($t->at(24)[0])->toEqualWithDelta(1.75, 1e-9)->and($t->frames)->toEqualWithDelta(84.0, 1e-9)->and($t->at(12)[0])
+        ->toEqualWithDelta(1 + (12 * (1 + 0.75) / 2) / 24, 1e-9);
 });
 
 test('speed that runs down to nothing stops the motion there', function (): void {
@@ -62,12 +67,14 @@ test('speed that runs down to nothing stops the motion there', function (): void
 
 test('eases start and end where the beat does; anticipation goes back and overshoot beyond first', function (): void {
     $slow = timing(['ease' => [0.42, 0.0, 0.58, 1.0]]);
-    expect($slow->at(0)[0])->toBe(1.0)->and($slow->at(24)[0])->toEqualWithDelta(2.0, 1e-6)->and($slow->at(48)[0])->toEqualWithDelta(3.0, 1e-9)
+    expect($slow->at(0)[0])->toBe(1.0)->and($slow->at(24)[0])->toEqualWithDelta(2.0, 1e-6)->and($slow->at(48)[0])
+        ->toEqualWithDelta(3.0, 1e-9)
         ->and($slow->at(4)[0])->toBeLessThan(1 + 4 / 24);
     $back = timing(['ease' => Play::EASES['anticipate']]);
     expect(min(array_map(fn (int $f): float => $back->at($f)[0], range(0, 20))))->toBeBetween(0.6, 0.97);
     $over = timing(['ease' => Play::EASES['overshoot']]);
-    expect(max(array_map(fn (int $f): float => $over->at($f)[0], range(20, 48))))->toBeBetween(3.02, 3.4)->and($over->at(48)[0])->toEqualWithDelta(3.0, 1e-9);
+    expect(max(array_map(fn (int $f): float => $over->at($f)[0], range(20, 48))))->toBeBetween(3.02, 3.4)->and($over->at(48)[0])
+        ->toEqualWithDelta(3.0, 1e-9);
     // Without material beyond the trim it waits at the end.
     $waits = timing(['ease' => Play::EASES['anticipate']], in: 0.0, out: 4.0);
     expect($waits->at(10)[0])->toBe(0.0);

@@ -22,7 +22,8 @@ test('people stand inside their area and keep their distance', function (int $se
 test('no two within six metres move in step', function (int $seed): void {
     $crowd = (new CrowdPlan(2, 3, $seed))->inArea([[0, 0], [9, 0], [9, 9], [0, 9]], 24, 0.8);
     foreach ($crowd as $k => $m) {
-        expect(CrowdPlan::outOfStep($m, array_values(array_filter($crowd, static fn (int $i): bool => $i !== $k, ARRAY_FILTER_USE_KEY))))->toBeGreaterThan(0.06);
+        expect(CrowdPlan::outOfStep($m, array_values(array_filter($crowd, static fn (int $i): bool => $i !== $k, ARRAY_FILTER_USE_KEY))))
+            ->toBeGreaterThan(0.06);
     }
 })->with([2, 3, 5]);
 
@@ -41,14 +42,18 @@ test('along a route they are spaced, to its sides, and look ahead', function ():
     expect($crowd)->toHaveCount(9);
     foreach ($crowd as $m) {
         $first = $m->z < 0.45 && $m->x < 6.45;
-        expect($first ? abs($m->z) : abs($m->x - 6))->toBeLessThanOrEqual(0.41)->and(in_array(round($m->headingDeg), [90.0, 0.0], true))->toBeTrue();
+        expect($first ? abs($m->z) : abs($m->x - 6))->toBeLessThanOrEqual(0.41)->and(in_array(round($m->headingDeg), [90.0, 0.0], true))
+            ->toBeTrue();
     }
     expect((new CrowdPlan(2, 1, 3))->along([[0, 0], [2, 0]], 50, 1.0, 0.0))->toHaveCount(3);
 });
 
 test('steps are compared by motion, side and nearness', function (): void {
-    $m = static fn (float $x, int $motion, float $phase, bool $mirror = false): CrispReel\Core\Crowd\Member => new CrispReel\Core\Crowd\Member($x, 0.0, 0.0, 0, $motion, $phase, 1.0, $mirror);
-    expect(CrowdPlan::outOfStep($m(0, 0, 0.05), [$m(1, 0, 0.95)]))->toEqualWithDelta(0.1, 1e-9)->and(CrowdPlan::outOfStep($m(0, 0, 0.05), [$m(1, 1, 0.05), $m(7, 0, 0.05), $m(1, 0, 0.05, true)]))->toBe(0.5);
+    $m = static fn (
+        float $x, int $motion, float $phase, bool $mirror = false,
+    ): CrispReel\Core\Crowd\Member => new CrispReel\Core\Crowd\Member($x, 0.0, 0.0, 0, $motion, $phase, 1.0, $mirror);
+    expect(CrowdPlan::outOfStep($m(0, 0, 0.05), [$m(1, 0, 0.95)]))->toEqualWithDelta(0.1, 1e-9)
+        ->and(CrowdPlan::outOfStep($m(0, 0, 0.05), [$m(1, 1, 0.05), $m(7, 0, 0.05), $m(1, 0, 0.05, true)]))->toBe(0.5);
 });
 
 test('who walks on keeps to one side of the line', function (): void {

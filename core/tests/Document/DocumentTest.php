@@ -14,9 +14,15 @@ function fullScene(): array
     return Scenes::data([
         'items' => [Scenes::item('i1', 'oda', 1.0, 2.0, 30.0), Scenes::item('i2', 'key')],
         'beats' => [Scenes::beat('b1', 'i1', 'talk', 5, ['sourceOut' => 2.5, 'loops' => 2, 'settings' => ['seconds' => 5.0]])],
-        'links' => [['id' => 'l1', 'child' => 'i2', 'parent' => 'i1', 'mount' => 'handR', 'from' => 3, 'to' => 40, 'keep' => 'grip', 'easeFrames' => 4]],
+        'links' => [[
+            'id' => 'l1', 'child' => 'i2', 'parent' => 'i1', 'mount' => 'handR', 'from' => 3, 'to' => 40, 'keep' => 'grip',
+            'easeFrames' => 4,
+        ]],
         'cameras' => [Scenes::camera('ca', [['frame' => 0], ['frame' => 20, 'focusMetres' => 3.0]])],
-        'shots' => [['id' => 's1', 'camera' => 'ca', 'in' => 0, 'out' => 10, 'label' => '010'], ['id' => 's2', 'camera' => 'ca', 'in' => 10, 'out' => null, 'label' => '020']],
+        'shots' => [
+            ['id' => 's1', 'camera' => 'ca', 'in' => 0, 'out' => 10, 'label' => '010'],
+            ['id' => 's2', 'camera' => 'ca', 'in' => 10, 'out' => null, 'label' => '020'],
+        ],
     ]);
 }
 
@@ -30,8 +36,12 @@ test('the published schema takes what is written and refuses what is not a scene
     $validator = new Validator;
     $written = json_decode(Document::fromArray(fullScene())->toJson());
     $result = $validator->validate($written, $schema);
-    expect($result->isValid())->toBeTrue($result->isValid() ? '' : json_encode((new Opis\JsonSchema\Errors\ErrorFormatter)->format($result->error())));
-    foreach ([fn ($d) => $d->format = 'other', fn ($d) => $d->items[0]->scale = -1, fn ($d) => $d->shots[0]->in = -4, fn ($d) => $d->cameras[0]->keys = []] as $break) {
+    expect($result->isValid())
+        ->toBeTrue($result->isValid() ? '' : json_encode((new Opis\JsonSchema\Errors\ErrorFormatter)->format($result->error())));
+    foreach ([
+        fn ($d) => $d->format = 'other', fn ($d) => $d->items[0]->scale = -1, fn ($d) => $d->shots[0]->in = -4,
+        fn ($d) => $d->cameras[0]->keys = [],
+    ] as $break) {
         $bad = json_decode(Document::fromArray(fullScene())->toJson());
         $break($bad);
         expect($validator->validate($bad, $schema)->isValid())->toBeFalse();

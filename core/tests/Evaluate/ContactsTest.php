@@ -36,12 +36,16 @@ function spot(CompiledScene $s, string $item, string $role, float $frame): array
 /** Oda stands at the origin, idle; more parts by name. @param  array<string, mixed>  $parts */
 function held(array $parts, float $headingDeg = 0.0): CompiledScene
 {
-    return Scenes::compile($parts + ['items' => [Scenes::item('o', 'oda', headingDeg: $headingDeg)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)]]);
+    return Scenes::compile($parts + [
+        'items' => [Scenes::item('o', 'oda', headingDeg: $headingDeg)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
+    ]);
 }
 
 test('a hand is on its point from the first frame to the last, and nowhere else before and after the ease', function (string $turn): void {
     $free = held([]);
-    $s = held(['contacts' => [contact('c', 'o', 'handR', ['offset' => [-0.25, 1.15, 0.32], 'easeIn' => 6, 'easeOut' => 10, 'turn' => $turn])]]);
+    $s = held(['contacts' => [contact('c', 'o', 'handR', [
+        'offset' => [-0.25, 1.15, 0.32], 'easeIn' => 6, 'easeOut' => 10, 'turn' => $turn,
+    ])]]);
     foreach ([20, 33, 47, 59] as $f) {
         expect(V3::distance(palm($s, 'o', 'R', $f), [-0.25, 1.15, 0.32]))->toBeLessThan(0.0001);
     }
@@ -57,7 +61,8 @@ test('a hand is on its point from the first frame to the last, and nowhere else 
 
 test('a matched hand takes the turn of its target', function (): void {
     $s = Scenes::compile([
-        'items' => [Scenes::item('o', 'oda'), Scenes::item('s', 'stool', -0.3, 0.42, 30.0, 0.3)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
+        'items' => [Scenes::item('o', 'oda'), Scenes::item('s', 'stool', -0.3, 0.42, 30.0, 0.3)],
+        'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
         'contacts' => [contact('c', 'o', 'handR', ['target' => 's', 'mount' => 'top', 'turn' => 'match'])],
     ]);
     $figure = $s->lanes['o']->figure;
@@ -75,7 +80,8 @@ test('where the arm is too short the trunk leans; where that is not enough the r
     $missing = (new Moment($far, 40));
     $missing->row('o');
     expect($missing->missing['c'])->toEqualWithDelta(V3::distance(palm($far, 'o', 'R', 40), [-0.2, 1.2, 3.0]), 0.002)
-        ->and($far->notes)->toHaveCount(1)->and($far->notes[0]->code)->toBe('contact.reach')->and($far->notes[0]->text)->toContain('right hand of o');
+        ->and($far->notes)->toHaveCount(1)->and($far->notes[0]->code)->toBe('contact.reach')->and($far->notes[0]->text)
+        ->toContain('right hand of o');
 });
 
 test('the hips sit down and the feet stay', function (): void {
@@ -104,9 +110,13 @@ test('a foot stands on a box, with the sole on top', function (): void {
 
 test('two hands carry one thing: the second follows what the first holds', function (): void {
     $s = Scenes::compile([
-        'items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'box', 0.0, 0.3, 0.0, 0.9, 0.3)], 'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
+        'items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'box', 0.0, 0.3, 0.0, 0.9, 0.3)],
+        'beats' => [Scenes::beat('b', 'o', 'idle', 0)],
         'links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0]],
-        'contacts' => [contact('r', 'o', 'handR', ['offset' => [-0.12, 1.0, 0.3], 'from' => 0, 'to' => 100, 'easeIn' => 0]), contact('c', 'o', 'handL', ['target' => 'k', 'offset' => [0.1, 0.5, 0.0], 'turn' => 'keep'])],
+        'contacts' => [
+            contact('r', 'o', 'handR', ['offset' => [-0.12, 1.0, 0.3], 'from' => 0, 'to' => 100, 'easeIn' => 0]),
+            contact('c', 'o', 'handL', ['target' => 'k', 'offset' => [0.1, 0.5, 0.0], 'turn' => 'keep']),
+        ],
     ]);
     foreach ([20, 40, 59] as $f) {
         $on = SceneEvaluator::place($s, 'k', $f)->point([0.1, 0.5, 0.0]);
@@ -116,7 +126,8 @@ test('two hands carry one thing: the second follows what the first holds', funct
 
 test('hand in hand: the palms meet while one of them walks', function (): void {
     $s = Scenes::compile([
-        'items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.7, 0.0)], 'beats' => [Scenes::beat('1', 'o', 'idle', 0), Scenes::beat('2', 'b', 'idle', 0)],
+        'items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.7, 0.0)],
+        'beats' => [Scenes::beat('1', 'o', 'idle', 0), Scenes::beat('2', 'b', 'idle', 0)],
         'contacts' => [contact('c', 'o', 'handL', ['target' => 'b', 'mount' => 'handR', 'turn' => 'follow'])],
     ]);
     foreach ([20, 40, 59] as $f) {
@@ -142,14 +153,20 @@ test('the brow leans against a wall', function (): void {
 test('performers that hold on to each other in a circle are named', function (): void {
     Scenes::compile([
         'items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.7)], 'beats' => [],
-        'contacts' => [contact('1', 'o', 'handL', ['target' => 'b', 'mount' => 'handR']), contact('2', 'b', 'handR', ['target' => 'o', 'mount' => 'handL', 'from' => 40, 'to' => 80])],
+        'contacts' => [
+            contact('1', 'o', 'handL', ['target' => 'b', 'mount' => 'handR']),
+            contact('2', 'b', 'handR', ['target' => 'o', 'mount' => 'handL', 'from' => 40, 'to' => 80]),
+        ],
     ]);
 })->throws(UnableToCompile::class, 'o > b > o');
 
 test('the same at other times is no circle', function (): void {
     $s = Scenes::compile([
         'items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.6)], 'beats' => [],
-        'contacts' => [contact('1', 'o', 'handL', ['target' => 'b', 'mount' => 'handR']), contact('2', 'b', 'handR', ['target' => 'o', 'mount' => 'handL', 'from' => 80, 'to' => 90])],
+        'contacts' => [
+            contact('1', 'o', 'handL', ['target' => 'b', 'mount' => 'handR']),
+            contact('2', 'b', 'handR', ['target' => 'o', 'mount' => 'handL', 'from' => 80, 'to' => 90]),
+        ],
     ]);
     expect(V3::distance(palm($s, 'o', 'L', 30), palm($s, 'b', 'R', 30)))->toBeLessThan(0.005)
         ->and(V3::distance(palm($s, 'o', 'L', 85), palm($s, 'b', 'R', 85)))->toBeLessThan(0.005);
@@ -157,13 +174,15 @@ test('the same at other times is no circle', function (): void {
 
 test('a hand cannot hold the thing that it carries', function (): void {
     Scenes::compile([
-        'items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key')], 'links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0]],
+        'items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key')],
+        'links' => [['id' => 'l', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0]],
         'contacts' => [contact('1', 'o', 'handR', ['target' => 'k'])],
     ]);
 })->throws(UnableToCompile::class, 'circle');
 
 test('contacts of things without joints, and of mounts that are not there, are refused', function (array $c, string $message): void {
-    expect(fn () => Scenes::compile(['items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key')], 'contacts' => [$c]]))->toThrow(UnableToCompile::class, $message);
+    expect(fn () => Scenes::compile(['items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key')], 'contacts' => [$c]]))
+        ->toThrow(UnableToCompile::class, $message);
 })->with([
     [contact('1', 'k', 'handR', ['target' => 'o']), 'no human joints'],
     [contact('1', 'o', 'handR', ['target' => 'k', 'mount' => 'lid']), 'no joint or mount called "lid"'],
@@ -171,24 +190,45 @@ test('contacts of things without joints, and of mounts that are not there, are r
 
 test('a touch-up turns its joint by its keys and fades at both ends', function (): void {
     $turn = static fn (float $deg): array => Q4::aroundX(deg2rad($deg));
-    $s = held(['touchUps' => [['id' => 't', 'item' => 'o', 'joint' => 'head', 'from' => 20, 'to' => 60, 'easeIn' => 4, 'easeOut' => 10, 'keys' => [['frame' => 20, 'rotation' => $turn(10)], ['frame' => 40, 'rotation' => $turn(30)]]]]]);
+    $s = held(['touchUps' => [[
+        'id' => 't',
+        'item' => 'o',
+        'joint' => 'head',
+        'from' => 20,
+        'to' => 60,
+        'easeIn' => 4,
+        'easeOut' => 10,
+        'keys' => [['frame' => 20, 'rotation' => $turn(10)], ['frame' => 40, 'rotation' => $turn(30)]],
+    ]]]);
     $free = held([]);
     $j = $s->lanes['o']->figure->skeleton->roles['head'];
-    $by = static fn (float $f): float => rad2deg(Q4::angleBetween(array_slice(SceneEvaluator::row($free, 'o', $f), 3 + 4 * $j, 4), array_slice(SceneEvaluator::row($s, 'o', $f), 3 + 4 * $j, 4)));
+    $by = static fn (float $f): float => rad2deg(Q4::angleBetween(
+        array_slice(SceneEvaluator::row($free, 'o', $f), 3 + 4 * $j, 4),
+        array_slice(SceneEvaluator::row($s, 'o', $f), 3 + 4 * $j, 4),
+    ));
     expect($by(16))->toEqualWithDelta(0.0, 1e-6)->and($by(18))->toEqualWithDelta(5.0, 0.01)->and($by(20))->toEqualWithDelta(10.0, 0.01)
-        ->and($by(30))->toEqualWithDelta(20.0, 0.01)->and($by(59))->toEqualWithDelta(30.0, 0.01)->and($by(65))->toEqualWithDelta(15.0, 0.01)->and($by(70))->toEqualWithDelta(0.0, 1e-6);
+        ->and($by(30))->toEqualWithDelta(20.0, 0.01)->and($by(59))->toEqualWithDelta(30.0, 0.01)->and($by(65))->toEqualWithDelta(15.0, 0.01)
+        ->and($by(70))->toEqualWithDelta(0.0, 1e-6);
 });
 
 test('a touch-up of the hips shifts the whole performer; an unknown joint is named', function (): void {
-    $of = static fn (string $joint): array => ['touchUps' => [['id' => 't', 'item' => 'o', 'joint' => $joint, 'from' => 0, 'easeIn' => 0, 'keys' => [['frame' => 0, 'shift' => [0.1, -0.05, 0.0]]]]]];
-    expect(V3::distance(spot(held($of('hips')), 'o', 'footL', 10), V3::add(spot(held([]), 'o', 'footL', 10), [0.1, -0.05, 0.0])))->toBeLessThan(1e-9);
+    $of = static fn (string $joint): array => ['touchUps' => [[
+        'id' => 't', 'item' => 'o', 'joint' => $joint, 'from' => 0, 'easeIn' => 0,
+        'keys' => [['frame' => 0, 'shift' => [0.1, -0.05, 0.0]]],
+    ]]];
+    expect(V3::distance(spot(held($of('hips')), 'o', 'footL', 10), V3::add(spot(held([]), 'o', 'footL', 10), [0.1, -0.05, 0.0])))
+        ->toBeLessThan(1e-9);
     expect(fn () => held($of('tail')))->toThrow(UnableToCompile::class, '"tail"');
 });
 
 test('any order of frames gives the same bits, contacts and touch-ups on', function (): void {
     $s = Scenes::compile([
-        'items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.7, 0.1)], 'beats' => [Scenes::beat('1', 'o', 'talk', 0), Scenes::beat('2', 'b', 'wave', 0, ['play' => ['mirror' => true]])],
-        'touchUps' => [['id' => 't', 'item' => 'b', 'joint' => 'spine', 'from' => 10, 'to' => 50, 'keys' => [['frame' => 10, 'rotation' => Q4::aroundZ(0.2)]]]],
+        'items' => [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 0.7, 0.1)],
+        'beats' => [Scenes::beat('1', 'o', 'talk', 0), Scenes::beat('2', 'b', 'wave', 0, ['play' => ['mirror' => true]])],
+        'touchUps' => [[
+            'id' => 't', 'item' => 'b', 'joint' => 'spine', 'from' => 10, 'to' => 50,
+            'keys' => [['frame' => 10, 'rotation' => Q4::aroundZ(0.2)]],
+        ]],
         'contacts' => [contact('c', 'o', 'handL', ['target' => 'b', 'mount' => 'handR'])],
     ]);
     $forward = array_map(static fn (int $f): string => serialize(SceneEvaluator::at($s, $f)), range(0, 70));

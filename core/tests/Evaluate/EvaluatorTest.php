@@ -52,7 +52,9 @@ test('asking between two frames lies between them', function (): void {
 
 test('every value of a long scene is finite and every rotation is unit', function (): void {
     $s = Scenes::compile([
-        'items' => [Scenes::item('o', 'oda', -1.0), Scenes::item('p', 'bram', 2.0, 0.0, -90.0), Scenes::item('k', 'key', 0.2, 0.3, 0.0, 0.9)],
+        'items' => [
+            Scenes::item('o', 'oda', -1.0), Scenes::item('p', 'bram', 2.0, 0.0, -90.0), Scenes::item('k', 'key', 0.2, 0.3, 0.0, 0.9),
+        ],
         'beats' => [
             Scenes::beat('a', 'o', 'walkToMark', 0), Scenes::beat('b', 'o', 'talk', 130), Scenes::beat('c', 'o', 'handOver', 300),
             Scenes::beat('d', 'p', 'idle', 0), Scenes::beat('e', 'p', 'receive', 300),
@@ -76,7 +78,12 @@ test('every value of a long scene is finite and every rotation is unit', functio
 });
 
 test('camera moves run in time with the keys, at any rate', function (array $rate): void {
-    $s = Scenes::compile(['rate' => $rate, 'cameras' => [Scenes::camera('ca', [['frame' => 10, 'position' => [0, 1, 4]], ['frame' => 30, 'position' => [2, 1, 4], 'ease' => 'linear']])]]);
+    $s = Scenes::compile([
+        'rate' => $rate,
+        'cameras' => [Scenes::camera('ca', [
+            ['frame' => 10, 'position' => [0, 1, 4]], ['frame' => 30, 'position' => [2, 1, 4], 'ease' => 'linear'],
+        ])],
+    ]);
     $x = static fn (float $f): float => SceneEvaluator::at($s, $f)->cameras['ca']->position[0];
     expect($x(0))->toBe(0.0)->and($x(10))->toBe(0.0)->and($x(30))->toEqualWithDelta(2.0, 1e-12)->and($x(500))->toEqualWithDelta(2.0, 1e-12)
         ->and($x(20))->toBeGreaterThan(0.6)->toBeLessThan(1.4);

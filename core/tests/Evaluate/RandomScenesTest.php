@@ -19,8 +19,10 @@ function chanceScene(int $seed): array
     $r = new Random($seed);
     $between = static fn (float $a, float $b): float => $a + ($b - $a) * $r->next();
     $items = [
-        Scenes::item('o', 'oda', $between(-2, 2), $between(-2, 2), $between(-180, 180)), Scenes::item('b', 'bram', $between(-2, 2), $between(-2, 2), $between(-180, 180), 0.0, $between(0.9, 1.1)),
-        Scenes::item('k', 'key', 0.2, 0.4, 30.0, 0.9), Scenes::item('s', 'stool', $between(-1, 1), $between(-1, 1)), Scenes::item('x', 'box', $between(2, 4), $between(2, 4), 0.0, -0.85), Scenes::item('c', 'cloak'),
+        Scenes::item('o', 'oda', $between(-2, 2), $between(-2, 2), $between(-180, 180)),
+        Scenes::item('b', 'bram', $between(-2, 2), $between(-2, 2), $between(-180, 180), 0.0, $between(0.9, 1.1)),
+        Scenes::item('k', 'key', 0.2, 0.4, 30.0, 0.9), Scenes::item('s', 'stool', $between(-1, 1), $between(-1, 1)),
+        Scenes::item('x', 'box', $between(2, 4), $between(2, 4), 0.0, -0.85), Scenes::item('c', 'cloak'),
     ];
     $beats = [];
     foreach (['o', 'b'] as $who) {
@@ -28,13 +30,21 @@ function chanceScene(int $seed): array
         for ($k = 0; $k < 4; $k++) {
             $motion = $r->pick(['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive']);
             $play = array_filter([
-                'mirror' => $r->next() < 0.3 ? true : null, 'reverse' => $r->next() < 0.15 ? true : null, 'holdBefore' => $r->next() < 0.2 ? (int) $between(1, 10) : null,
-                'energy' => $r->next() < 0.3 ? round($between(0.4, 1.4), 2) : null, 'armWidthDeg' => $r->next() < 0.2 ? round($between(-8, 15), 1) : null, 'ease' => $r->next() < 0.2 ? [0.36, -0.35, 0.66, 1.0] : null,
+                'mirror' => $r->next() < 0.3 ? true : null, 'reverse' => $r->next() < 0.15 ? true : null,
+                'holdBefore' => $r->next() < 0.2 ? (int) $between(1, 10) : null,
+                'energy' => $r->next() < 0.3 ? round($between(0.4, 1.4), 2) : null,
+                'armWidthDeg' => $r->next() < 0.2 ? round($between(-8, 15), 1) : null,
+                'ease' => $r->next() < 0.2 ? [0.36, -0.35, 0.66, 1.0] : null,
                 'anchor' => $r->next() < 0.3 ? 'hips' : null,
             ], static fn (mixed $v): bool => $v !== null);
-            $more = ['join' => $r->pick(['carryOn', 'blend', 'cut']), 'joinFrames' => (int) $between(0, 14), 'speed' => round($between(0.7, 1.4), 2), 'play' => $play, 'settings' => ['seed' => (int) $between(1, 3)]];
+            $more = [
+                'join' => $r->pick(['carryOn', 'blend', 'cut']), 'joinFrames' => (int) $between(0, 14),
+                'speed' => round($between(0.7, 1.4), 2), 'play' => $play, 'settings' => ['seed' => (int) $between(1, 3)],
+            ];
             if ($motion === 'walk' && $r->next() < 0.7) {
-                $more['path'] = ['points' => [[round($between(-3, 4), 2), round($between(-3, 4), 2)], [round($between(-3, 4), 2), round($between(-3, 4), 2)]]] + ($r->next() < 0.4 ? ['changes' => [['after' => 1, 'style' => ['speed' => round($between(0.6, 3.0), 1)]]]] : []);
+                $more['path'] = ['points' => [
+                    [round($between(-3, 4), 2), round($between(-3, 4), 2)], [round($between(-3, 4), 2), round($between(-3, 4), 2)],
+                ]] + ($r->next() < 0.4 ? ['changes' => [['after' => 1, 'style' => ['speed' => round($between(0.6, 3.0), 1)]]]] : []);
                 $more['play'] = [];
             }
             $beats[] = Scenes::beat("{$who}{$k}", $who, $motion, $start, $more);
@@ -45,13 +55,29 @@ function chanceScene(int $seed): array
     $at = (int) $between(5, 100);
 
     return [
-        'items' => $items, 'beats' => $beats, 'wind' => ['towardsDeg' => round($between(0, 360)), 'speed' => round($between(0, 8), 1), 'gusts' => 0.5],
+        'items' => $items, 'beats' => $beats,
+        'wind' => ['towardsDeg' => round($between(0, 360)), 'speed' => round($between(0, 8), 1), 'gusts' => 0.5],
         'links' => [
-            ['id' => 'l1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => $from, 'to' => $from + 60, 'keep' => 'grip', 'release' => $r->pick(['stay', 'fall'])],
+            [
+                'id' => 'l1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => $from, 'to' => $from + 60, 'keep' => 'grip',
+                'release' => $r->pick(['stay', 'fall']),
+            ],
             ['id' => 'l2', 'child' => 'c', 'parent' => 'b', 'mount' => 'upperChest', 'from' => 0, 'keep' => 'grip'],
         ],
-        'touchUps' => [['id' => 't', 'item' => 'b', 'joint' => 'head', 'from' => $at, 'to' => $at + 40, 'easeIn' => 5, 'easeOut' => 5, 'keys' => [['frame' => $at, 'rotation' => Q4::aroundY($between(-0.6, 0.6)), 'shift' => [0, 0, 0]]]]],
-        'contacts' => [['id' => 'q', 'item' => 'o', 'effector' => $r->pick(['handL', 'head', 'look', 'footR']), 'target' => 's', 'mount' => 'top', 'from' => $at, 'to' => $at + 50, 'easeIn' => 8, 'easeOut' => 8]],
+        'touchUps' => [[
+            'id' => 't',
+            'item' => 'b',
+            'joint' => 'head',
+            'from' => $at,
+            'to' => $at + 40,
+            'easeIn' => 5,
+            'easeOut' => 5,
+            'keys' => [['frame' => $at, 'rotation' => Q4::aroundY($between(-0.6, 0.6)), 'shift' => [0, 0, 0]]],
+        ]],
+        'contacts' => [[
+            'id' => 'q', 'item' => 'o', 'effector' => $r->pick(['handL', 'head', 'look', 'footR']), 'target' => 's', 'mount' => 'top',
+            'from' => $at, 'to' => $at + 50, 'easeIn' => 8, 'easeOut' => 8,
+        ]],
     ];
 }
 
@@ -65,7 +91,8 @@ test('any frame first: the same scene, bit for bit', function (int $seed): void 
     $again = Scenes::compile(chanceScene($seed), new FakeAssets);
     foreach (array_reverse(array_keys($frames)) as $k) {
         $pose = SceneEvaluator::at($again, $frames[$k]);
-        expect($pose->rows)->toBe($forward[$k]->rows)->and(array_map(static fn ($p) => $p->flat(), $pose->places))->toBe(array_map(static fn ($p) => $p->flat(), $forward[$k]->places));
+        expect($pose->rows)->toBe($forward[$k]->rows)->and(array_map(static fn ($p) => $p->flat(), $pose->places))
+            ->toBe(array_map(static fn ($p) => $p->flat(), $forward[$k]->places));
     }
     expect(PoseStream::block($s, 1))->toBe(PoseStream::block($again, 1))->and(PoseStream::hash($s, 1))->toBe(PoseStream::hash($again, 1));
 })->with($seeds);
@@ -75,19 +102,26 @@ test('nothing is ever no number, no rotation is stretched, and no bone changes i
     for ($f = 0.0; $f < min(200, $s->frames); $f += 17.5) {
         $pose = SceneEvaluator::at($s, $f);
         foreach ($pose->places as $id => $p) {
-            expect(array_filter($p->flat(), static fn (float $v): bool => ! is_finite($v)))->toBe([], "{$id} at {$f}")->and(sqrt(array_sum(array_map(static fn (float $v): float => $v * $v, $p->rotation))))->toEqualWithDelta(1.0, 1e-6);
+            expect(array_filter($p->flat(), static fn (float $v): bool => ! is_finite($v)))->toBe([], "{$id} at {$f}")
+                ->and(sqrt(array_sum(array_map(static fn (float $v): float => $v * $v, $p->rotation))))->toEqualWithDelta(1.0, 1e-6);
         }
         foreach ($pose->rows as $id => $row) {
             expect(array_filter($row, static fn (float $v): bool => ! is_finite($v)))->toBe([], "{$id} at {$f}");
             $skeleton = $s->lanes[$id]->figure->skeleton;
             $off = 0.0;
             for ($j = 0; $j < $skeleton->count(); $j++) {
-                $off = max($off, abs(1.0 - sqrt(array_sum(array_map(static fn (float $v): float => $v * $v, ClipTable::rotation($row, $j))))));
+                $off = max(
+                    $off,
+                    abs(1.0 - sqrt(array_sum(array_map(static fn (float $v): float => $v * $v, ClipTable::rotation($row, $j))))),
+                );
             }
             expect($off)->toBeLessThan(1e-5);
             foreach ([['upperLegL', 'lowerLegL'], ['lowerArmR', 'handR'], ['neck', 'head']] as [$a, $b]) {
                 $rest = V3::length($skeleton->restTranslation($skeleton->roles[$b]));
-                $d = V3::distance(SceneEvaluator::jointPlace($s, $id, $skeleton->roles[$a], $f)->position, SceneEvaluator::jointPlace($s, $id, $skeleton->roles[$b], $f)->position);
+                $d = V3::distance(
+                    SceneEvaluator::jointPlace($s, $id, $skeleton->roles[$a], $f)->position,
+                    SceneEvaluator::jointPlace($s, $id, $skeleton->roles[$b], $f)->position,
+                );
                 expect($d)->toEqualWithDelta($rest * $pose->places[$id]->scale, 1e-6);
             }
         }

@@ -17,13 +17,17 @@ function bvh(array $frames, string $channels = 'Zrotation Xrotation Yrotation', 
 
 test('offsets, end sites, frames and time are read', function (): void {
     $m = BvhReader::read(bvh(['1 91 2 0 0 0 0 0 0', '3 92 4 0 0 0 0 0 90']));
-    expect($m->skeleton->names)->toBe(['Hips', 'Spine', 'Spine end'])->and($m->skeleton->parents)->toBe([-1, 0, 1])->and($m->frames)->toBe(2)
+    expect($m->skeleton->names)->toBe(['Hips', 'Spine', 'Spine end'])->and($m->skeleton->parents)->toBe([-1, 0, 1])->and($m->frames)
+        ->toBe(2)
         ->and($m->clip->seconds)->toEqualWithDelta(0.0416667, 1e-9)->and($m->findings)->toBe([]);
     [$q, $t] = $m->clip->pose($m->skeleton, 0.02083335, 0);
-    expect($t)->toEqualWithDelta([2.0, 91.5, 3.0], 1e-5)->and(rad2deg(Q4::angleBetween(Q4::IDENTITY, array_slice($q, 4, 4))))->toEqualWithDelta(45.0, 1e-4);
+    expect($t)->toEqualWithDelta([2.0, 91.5, 3.0], 1e-5)->and(rad2deg(Q4::angleBetween(Q4::IDENTITY, array_slice($q, 4, 4))))
+        ->toEqualWithDelta(45.0, 1e-4);
 });
 
-test('rotations apply in the order of the channels, the first outermost', function (string $channels, array $degrees, array $expected): void {
+test('rotations apply in the order of the channels, the first outermost', function (
+    string $channels, array $degrees, array $expected,
+): void {
     $m = BvhReader::read(bvh(array_fill(0, 2, '0 0 0 '.implode(' ', $degrees).' 0 0 0'), $channels));
     [$q] = $m->clip->pose($m->skeleton, 0.0, 0);
     // Where the turn takes +X, worked by hand for right angles.
@@ -51,10 +55,17 @@ test('a figure written and read again moves the same', function (string $who, st
     foreach ([0, 13, 40] as $f) {
         [$q, $t] = $m->clip->pose($m->skeleton, $f / 24, 0);
         [$a] = $m->skeleton->world($q, $t, 0);
-        [$b] = $figure->skeleton->world(array_slice($rows[$f], 3, 4 * $figure->skeleton->count()), [$rows[$f][0], $rows[$f][1], $rows[$f][2]], $figure->hips);
+        [$b] = $figure->skeleton->world(
+            array_slice($rows[$f], 3, 4 * $figure->skeleton->count()),
+            [$rows[$f][0], $rows[$f][1], $rows[$f][2]],
+            $figure->hips,
+        );
         foreach ($figure->skeleton->roles as $role => $j) {
             $k = $m->skeleton->roles[$role];
-            expect(V3::distance([$a[3 * $k] / 100, $a[3 * $k + 1] / 100, $a[3 * $k + 2] / 100], [$b[3 * $j], $b[3 * $j + 1], $b[3 * $j + 2]]))->toBeLessThan(1e-4);
+            expect(V3::distance(
+                [$a[3 * $k] / 100, $a[3 * $k + 1] / 100, $a[3 * $k + 2] / 100],
+                [$b[3 * $j], $b[3 * $j + 1], $b[3 * $j + 2]],
+            ))->toBeLessThan(1e-4);
         }
     }
 })->with([['oda', 'wave'], ['bram', 'walk']]);
@@ -66,8 +77,13 @@ test('what can be mended is mended and told', function (string $text, string $fi
     'fewer frames than told' => [bvh(['0 0 0 0 0 0 0 0 0', '0 0 0 0 0 0 0 0 0'], count: 9), 'tells of 9 frames and has 2'],
     'more lines than frames' => [bvh(array_fill(0, 4, '0 0 0 0 0 0 0 0 0'), count: 3), 'more lines than frames'],
     'no frame time' => [bvh(array_fill(0, 2, '0 0 0 0 0 0 0 0 0'), time: '0'), '30 frames a second'],
-    'two joints of one name' => [str_replace('JOINT Spine', 'JOINT Hips', bvh(array_fill(0, 2, '0 0 0 0 0 0 0 0 0'))), 'Two joints are called "Hips"'],
-    'places below the root' => [str_replace('CHANNELS 3', 'CHANNELS 6 Xposition Yposition Zposition', bvh(array_fill(0, 2, '0 0 0 0 0 0 0 1 0 0 0 0'))), 'place channels'],
+    'two joints of one name' => [
+        str_replace('JOINT Spine', 'JOINT Hips', bvh(array_fill(0, 2, '0 0 0 0 0 0 0 0 0'))), 'Two joints are called "Hips"',
+    ],
+    'places below the root' => [
+        str_replace('CHANNELS 3', 'CHANNELS 6 Xposition Yposition Zposition', bvh(array_fill(0, 2, '0 0 0 0 0 0 0 1 0 0 0 0'))),
+        'place channels',
+    ],
 ]);
 
 test('what cannot be read is refused with line and remedy', function (string $text, string $message): void {
@@ -76,7 +92,9 @@ test('what cannot be read is refused with line and remedy', function (string $te
     'cut off' => [substr(bvh(['0']), 0, 60), 'MOTION is missing'],
     'not a hierarchy' => ["SKELETON\nMOTION\nFrames: 2\nFrame Time: 1\n", '"HIERARCHY" belongs where "SKELETON" stands'],
     'an unknown channel' => [str_replace('Xrotation', 'Wrotation', bvh(['0 0 0 0 0 0 0 0 0', '0'])), '"Wrotation" is not a channel'],
-    'an offset that is none' => [str_replace('OFFSET 0 10 0', 'OFFSET 0 ten 0', bvh(['0'])), 'Line 8 of the BVH file: "ten" is not a number'],
+    'an offset that is none' => [
+        str_replace('OFFSET 0 10 0', 'OFFSET 0 ten 0', bvh(['0'])), 'Line 8 of the BVH file: "ten" is not a number',
+    ],
     'a hierarchy that ends' => [preg_replace('/\}\s*MOTION/', 'MOTION', bvh(['0 0 0 0 0 0 0 0 0'])), 'ends in the middle'],
     'two roots' => [str_replace("}\nMOTION", "}\nROOT Other\nMOTION", bvh(['0'])), 'a second root'],
     'too few numbers' => [bvh(['0 0 0 0 0 0 0 0 0', '0 0 0']), 'Line 20 of the BVH file: 3 numbers where the joints have 9 channels'],

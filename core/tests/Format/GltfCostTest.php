@@ -19,8 +19,10 @@ function costly(array $nodes, array $more = [], int $meshes = 1): string
     $points = base64_encode(pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0));
 
     return (string) json_encode($more + [
-        'asset' => ['version' => '2.0'], 'scene' => 0, 'scenes' => [['nodes' => [0]]], 'nodes' => $nodes, 'buffers' => [['byteLength' => 36, 'uri' => "data:application/octet-stream;base64,{$points}"]],
-        'bufferViews' => [['buffer' => 0, 'byteLength' => 36]], 'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']],
+        'asset' => ['version' => '2.0'], 'scene' => 0, 'scenes' => [['nodes' => [0]]], 'nodes' => $nodes,
+        'buffers' => [['byteLength' => 36, 'uri' => "data:application/octet-stream;base64,{$points}"]],
+        'bufferViews' => [['buffer' => 0, 'byteLength' => 36]],
+        'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']],
         'meshes' => array_fill(0, $meshes, ['primitives' => [['attributes' => ['POSITION' => 0]]]]),
     ]);
 }
@@ -50,18 +52,57 @@ test('what a small file would cost is told before it is paid', function (Closure
 })->with([
     'nodes' => [fn () => costly(array_fill(0, 20_001, ['name' => 'n'])), 'Nodes', '20,001'],
     'one mesh drawn many times' => [fn () => costly(array_fill(0, 6_000, ['mesh' => 0])), 'Surfaces that its nodes draw', '6,000'],
-    'many surfaces of one mesh' => [fn () => costly(array_fill(0, 60, ['mesh' => 0]), ['meshes' => [['primitives' => array_fill(0, 100, ['attributes' => ['POSITION' => 0]])]]]), 'Surfaces that its nodes draw', '6,000'],
+    'many surfaces of one mesh' => [
+        fn () => costly(
+            array_fill(0, 60, ['mesh' => 0]),
+            ['meshes' => [['primitives' => array_fill(0, 100, ['attributes' => ['POSITION' => 0]])]]],
+        ),
+        'Surfaces that its nodes draw', '6,000',
+    ],
     'a deep tree' => [fn () => costly(chained(600)), 'Steps from the root', '600'],
-    'joints' => [fn () => costly([['mesh' => 0, 'skin' => 0], ...array_fill(0, 1_100, ['name' => 'j'])], ['skins' => [['joints' => range(1, 1_100)]]]), 'Joints of its skins', '1,100'],
-    'points that are claimed' => [fn () => costly([['mesh' => 0]], ['accessors' => [['componentType' => 5126, 'count' => 4_000_000_000, 'type' => 'VEC3']]]), 'Points of its surfaces', '4,000,000,000'],
-    'keys that are claimed' => [fn () => costly([['mesh' => 0]], ['animations' => [['samplers' => [['input' => 1, 'output' => 1]], 'channels' => array_fill(0, 10, ['sampler' => 0, 'target' => ['node' => 0, 'path' => 'translation']])]], 'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['componentType' => 5126, 'count' => 500_000, 'type' => 'SCALAR']]]), 'Keys of its motions', '5,000,000'],
-    'a picture that unfolds' => [fn () => costly([['mesh' => 0]], ['images' => [['uri' => 'data:image/png;base64,'.base64_encode(hollow(60_000, 60_000))]]]), 'Pixels of picture 0', '3,600,000,000'],
-    'many pictures' => [fn () => costly([['mesh' => 0]], ['images' => array_fill(0, 5, ['uri' => 'data:image/png;base64,'.base64_encode(hollow(8_000, 8_000))])]), 'Pixels of all its pictures', '320,000,000'],
+    'joints' => [
+        fn () => costly(
+            [['mesh' => 0, 'skin' => 0], ...array_fill(0, 1_100, ['name' => 'j'])],
+            ['skins' => [['joints' => range(1, 1_100)]]],
+        ),
+        'Joints of its skins', '1,100',
+    ],
+    'points that are claimed' => [
+        fn () => costly([['mesh' => 0]], ['accessors' => [['componentType' => 5126, 'count' => 4_000_000_000, 'type' => 'VEC3']]]),
+        'Points of its surfaces', '4,000,000,000',
+    ],
+    'keys that are claimed' => [
+        fn () => costly([['mesh' => 0]], [
+            'animations' => [[
+                'samplers' => [['input' => 1, 'output' => 1]],
+                'channels' => array_fill(0, 10, ['sampler' => 0, 'target' => ['node' => 0, 'path' => 'translation']]),
+            ]],
+            'accessors' => [
+                ['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'],
+                ['componentType' => 5126, 'count' => 500_000, 'type' => 'SCALAR'],
+            ],
+        ]),
+        'Keys of its motions', '5,000,000',
+    ],
+    'a picture that unfolds' => [
+        fn () => costly([['mesh' => 0]], ['images' => [['uri' => 'data:image/png;base64,'.base64_encode(hollow(60_000, 60_000))]]]),
+        'Pixels of picture 0', '3,600,000,000',
+    ],
+    'many pictures' => [
+        fn () => costly(
+            [['mesh' => 0]],
+            ['images' => array_fill(0, 5, ['uri' => 'data:image/png;base64,'.base64_encode(hollow(8_000, 8_000))])],
+        ),
+        'Pixels of all its pictures', '320,000,000',
+    ],
 ]);
 
 test('at its limits a file is read', function (): void {
     expect(GltfReader::read(costly(chained(512)))->nodes)->toHaveCount(512)
-        ->and(GltfReader::read(costly([['mesh' => 0]], ['images' => [['uri' => 'data:image/png;base64,'.base64_encode(hollow(8192, 8192))]]]))->nodes)->toHaveCount(1)
+        ->and(GltfReader::read(costly(
+            [['mesh' => 0]],
+            ['images' => [['uri' => 'data:image/png;base64,'.base64_encode(hollow(8192, 8192))]]],
+        ))->nodes)->toHaveCount(1)
         ->and(GltfReader::read(costly(chained(9)), new GltfLimits(depth: 9))->nodes)->toHaveCount(9)
         ->and(static fn () => GltfReader::read(costly(chained(10)), new GltfLimits(depth: 9)))->toThrow(UnableToReadGltf::class, '10');
 });
@@ -82,6 +123,9 @@ test('thousands of small meshes, and thousands of empty nodes, are gone over wit
 
 test('a body of many layers is filled as coarsely as its points allow', function (): void {
     $sheet = static fn (float $y): array => ['positions' => [0.0, $y, 0.0, 2.0, $y, 0.0, 0.0, $y, 2.0], 'index' => [0, 1, 2]];
-    $body = VoxelBody::of([['positions' => [0.0, 0.0, 0.0, 0.0, 2.0, 0.0, 0.1, 2.0, 0.0], 'index' => [0, 1, 2]], ...array_map(static fn (int $i): array => $sheet($i / 1000), range(0, 1_999))]);
+    $body = VoxelBody::of([
+        ['positions' => [0.0, 0.0, 0.0, 0.0, 2.0, 0.0, 0.1, 2.0, 0.0], 'index' => [0, 1, 2]],
+        ...array_map(static fn (int $i): array => $sheet($i / 1000), range(0, 1_999)),
+    ]);
     expect($body->height())->toEqualWithDelta(2.0, 1e-6);
 });

@@ -114,7 +114,10 @@ test('broken files are refused by name, place and remedy', function (string $byt
 
 test('numbers that are none are found', function (): void {
     $w = new GltfWriter('test');
-    $mesh = $w->push('meshes', ['primitives' => [['attributes' => ['POSITION' => $w->vertices([0.0, 0.0, 0.0, 1.0, NAN, 0.0, 0.0, 1.0, 0.0], 'VEC3')]]]]);
+    $mesh = $w->push(
+        'meshes',
+        ['primitives' => [['attributes' => ['POSITION' => $w->vertices([0.0, 0.0, 0.0, 1.0, NAN, 0.0, 0.0, 1.0, 0.0], 'VEC3')]]]],
+    );
     $w->scene([$w->push('nodes', ['mesh' => $mesh])], 'nan');
     expect(fn () => AssetDigest::of(GltfReader::read($w->toGlb())))->toThrow(UnableToReadGltf::class, 'not a number, at position 4');
 });
@@ -168,7 +171,8 @@ test('embedded JSON glTF is read like GLB', function (): void {
 
 test('a digest knows size, floor, mounts and body', function (): void {
     $d = FakeAssets::digestOf('key');
-    expect($d['bounds'])->toBe([[-0.5, 0.0, -0.5], [0.5, 1.0, 0.5]])->and($d['triangles'])->toBe(12)->and($d['mounts']['hold']['position'])->toEqualWithDelta([0.0, 0.075, 0.0], 1e-6)
+    expect($d['bounds'])->toBe([[-0.5, 0.0, -0.5], [0.5, 1.0, 0.5]])->and($d['triangles'])->toBe(12)->and($d['mounts']['hold']['position'])
+        ->toEqualWithDelta([0.0, 0.075, 0.0], 1e-6)
         ->and(strlen(base64_decode($d['floor'])))->toBe(2 * 9 * 4)->and($d['skeleton'])->toBeNull();
     $o = FakeAssets::digestOf('oda');
     expect($o['kind'])->toBe('figure')->and(count($o['skeleton']['names']))->toBe(45)->and($o['floor'])->toBe('');
@@ -197,12 +201,17 @@ function animated(): string
     $n = 9;
     for ($i = 0; $i < $n; $i++) {
         $q = Q4::unit([$r->signed(), $r->signed(), $r->signed(), 2.0]);
-        $w->push('nodes', ['name' => "j{$i}", 'translation' => [$r->signed() * 0.4, 0.3 + $r->next(), $r->signed() * 0.4], 'rotation' => $q] + ($i < $n - 1 ? ['children' => [$i + 1]] : []));
+        $w->push(
+            'nodes',
+            ['name' => "j{$i}", 'translation' => [$r->signed() * 0.4, 0.3 + $r->next(), $r->signed() * 0.4], 'rotation' => $q]
+                + ($i < $n - 1 ? ['children' => [$i + 1]] : []),
+        );
         array_push($inverse, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0);
     }
     $skin = $w->push('skins', ['joints' => range(0, $n - 1), 'inverseBindMatrices' => $w->accessor($inverse, 'MAT4')]);
     $mesh = $w->push('meshes', ['primitives' => [['attributes' => [
-        'POSITION' => $w->vertices([0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0], 'VEC3', bounds: true), 'JOINTS_0' => $w->vertices(array_fill(0, 12, 0), 'VEC4', GltfWriter::UBYTE),
+        'POSITION' => $w->vertices([0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0], 'VEC3', bounds: true),
+        'JOINTS_0' => $w->vertices(array_fill(0, 12, 0), 'VEC4', GltfWriter::UBYTE),
         'WEIGHTS_0' => $w->vertices(array_merge(...array_fill(0, 3, [1.0, 0.0, 0.0, 0.0])), 'VEC4'),
     ]]]]);
     $body = $w->push('nodes', ['name' => 'body', 'mesh' => $mesh, 'skin' => $skin]);
@@ -216,10 +225,16 @@ function animated(): string
             $tangent = static fn (): array => [$r->signed(), $r->signed(), $r->signed(), $r->signed()];
             array_push($values, ...($kind === 'CUBICSPLINE' ? [...$tangent(), ...$q, ...$tangent()] : $q));
         }
-        $samplers[] = ['input' => $w->accessor($times, 'SCALAR', bounds: true), 'output' => $w->accessor($values, 'VEC4'), 'interpolation' => $kind];
+        $samplers[] = [
+            'input' => $w->accessor($times, 'SCALAR', bounds: true), 'output' => $w->accessor($values, 'VEC4'), 'interpolation' => $kind,
+        ];
         $channels[] = ['sampler' => $i, 'target' => ['node' => $i, 'path' => 'rotation']];
     }
-    $samplers[] = ['input' => $w->accessor([0.0, 0.7, 1.5], 'SCALAR', bounds: true), 'output' => $w->accessor([0.0, 1.0, 0.0, 2.0, 1.0, 1.0, 0.0, 2.0, 0.0], 'VEC3'), 'interpolation' => 'LINEAR'];
+    $samplers[] = [
+        'input' => $w->accessor([0.0, 0.7, 1.5], 'SCALAR', bounds: true),
+        'output' => $w->accessor([0.0, 1.0, 0.0, 2.0, 1.0, 1.0, 0.0, 2.0, 0.0], 'VEC3'),
+        'interpolation' => 'LINEAR',
+    ];
     $channels[] = ['sampler' => $n, 'target' => ['node' => 0, 'path' => 'translation']];
     $w->push('animations', ['name' => 'test', 'channels' => $channels, 'samplers' => $samplers]);
     $w->scene([0, $body], 'animated');

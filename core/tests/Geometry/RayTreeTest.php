@@ -9,7 +9,9 @@ use CrispReel\Core\Math\Placement;
 /** @return list<float> a plate in the plane y = height */
 function plate(float $x0, float $z0, float $x1, float $z1, float $height): array
 {
-    return array_map(floatval(...), [$x0, $height, $z0, $x0, $height, $z1, $x1, $height, $z0, $x1, $height, $z0, $x0, $height, $z1, $x1, $height, $z1]);
+    return array_map(floatval(...), [
+        $x0, $height, $z0, $x0, $height, $z1, $x1, $height, $z0, $x1, $height, $z0, $x0, $height, $z1, $x1, $height, $z1,
+    ]);
 }
 
 /** @return list<float> so many small triangles in a cube of 10 m */
@@ -31,7 +33,9 @@ function rubble(int $count, int $seed): array
 function nearest(array $flat, array $p, array $d): ?float
 {
     $sub = static fn (array $a, array $b): array => [$a[0] - $b[0], $a[1] - $b[1], $a[2] - $b[2]];
-    $cross = static fn (array $a, array $b): array => [$a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0]];
+    $cross = static fn (array $a, array $b): array => [
+        $a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0],
+    ];
     $dot = static fn (array $a, array $b): float => $a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2];
     $best = null;
     foreach (array_chunk($flat, 9) as $t) {
@@ -74,7 +78,9 @@ test('rays find what a search through every triangle finds, before and after the
 });
 
 test('the floor under a place is the highest standable triangle below the ceiling', function (): void {
-    $tree = RayTree::of([...plate(0, 0, 4, 4, 0.0), ...plate(1, 1, 2, 2, 0.5), ...plate(1, 1, 2, 2, 2.0), ...[3, 0, 3, 3, 1, 3, 3.2, 0, 3]]);
+    $tree = RayTree::of([
+        ...plate(0, 0, 4, 4, 0.0), ...plate(1, 1, 2, 2, 0.5), ...plate(1, 1, 2, 2, 2.0), ...[3, 0, 3, 3, 1, 3, 3.2, 0, 3],
+    ]);
     expect($tree->floor(0.5, 0.5))->toBe(0.0)
         ->and($tree->floor(1.5, 1.4))->toBe(2.0)
         ->and($tree->floor(1.5, 1.4, 1.0))->toBe(0.5)

@@ -26,7 +26,12 @@ function areaAndVolume(Surface $s): array
 /** Edges that are not shared by two triangles, points at one place counted as one. */
 function openEdges(Surface $s): int
 {
-    $name = static fn (int $v): string => sprintf('%.5f %.5f %.5f', $s->points[$v][0] + 0.0, $s->points[$v][1] + 0.0, $s->points[$v][2] + 0.0);
+    $name = static fn (int $v): string => sprintf(
+        '%.5f %.5f %.5f',
+        $s->points[$v][0] + 0.0,
+        $s->points[$v][1] + 0.0,
+        $s->points[$v][2] + 0.0,
+    );
     $count = [];
     foreach (array_chunk($s->index, 3) as $t) {
         foreach ([[0, 1], [1, 2], [2, 0]] as [$i, $j]) {
@@ -50,8 +55,12 @@ test('bodies have the area and the volume of what they are', function (Surface $
     'a ring' => [Shapes::ring(0.5, 0.1, 24, 64), 4 * M_PI ** 2 * 0.05, 2 * M_PI ** 2 * 0.005, 0.02],
     'a box with next to no bevel' => [Shapes::box(1.0, 2.0, 0.5, 0.0005), 7.0, 1.0, 0.005],
     'a straight bar' => [Shapes::tube([[0.0, 0.0, 0.0], [0.0, 1.0, 0.0]], 0.1, 8, 48), 2 * M_PI * 0.1 + 2 * M_PI * 0.01, M_PI * 0.01, 0.01],
-    'a turned cylinder' => [Shapes::lathe([[0.0, 0.0], [0.3, 0.0], [0.3, 1.0], [0.0, 1.0]], 64), 2 * M_PI * 0.3 + 2 * M_PI * 0.09, M_PI * 0.09, 0.01],
-    'a turned cone' => [Shapes::lathe([[0.0, 0.0], [0.3, 0.0], [0.0, 0.4]], 64), M_PI * 0.09 + M_PI * 0.3 * 0.5, M_PI * 0.09 * 0.4 / 3, 0.01],
+    'a turned cylinder' => [
+        Shapes::lathe([[0.0, 0.0], [0.3, 0.0], [0.3, 1.0], [0.0, 1.0]], 64), 2 * M_PI * 0.3 + 2 * M_PI * 0.09, M_PI * 0.09, 0.01,
+    ],
+    'a turned cone' => [
+        Shapes::lathe([[0.0, 0.0], [0.3, 0.0], [0.0, 0.4]], 64), M_PI * 0.09 + M_PI * 0.3 * 0.5, M_PI * 0.09 * 0.4 / 3, 0.01,
+    ],
 ]);
 
 test('a bevel takes away what it should', function (): void {
@@ -64,8 +73,10 @@ test('a bevel takes away what it should', function (): void {
 });
 
 test('a box without a face is open there, and cells do not change its shape', function (): void {
-    expect(openEdges(Shapes::box(1.0, 1.0, 1.0, 0.02, [1, 1, 1], '+y')))->toBeGreaterThan(0)->and(openEdges(Shapes::box(1.0, 1.0, 1.0, 0.02, [3, 2, 4])))->toBe(0);
-    expect(areaAndVolume(Shapes::box(1.0, 1.0, 1.0, 0.02, [3, 2, 4])))->toEqualWithDelta(areaAndVolume(Shapes::box(1.0, 1.0, 1.0, 0.02)), 1e-9);
+    expect(openEdges(Shapes::box(1.0, 1.0, 1.0, 0.02, [1, 1, 1], '+y')))->toBeGreaterThan(0)
+        ->and(openEdges(Shapes::box(1.0, 1.0, 1.0, 0.02, [3, 2, 4])))->toBe(0);
+    expect(areaAndVolume(Shapes::box(1.0, 1.0, 1.0, 0.02, [3, 2, 4])))
+        ->toEqualWithDelta(areaAndVolume(Shapes::box(1.0, 1.0, 1.0, 0.02)), 1e-9);
 });
 
 test('normals are of length one and point away from a body that bulges', function (Surface $s): void {
@@ -85,8 +96,12 @@ test('a flat ring faces forward and has the area of a ring', function (): void {
 
 test('a rope is thicker and thinner around, and as thick as it was asked on the average', function (): void {
     $rope = Shapes::tube([[0.0, 0.0, 0.0], [0.0, 1.0, 0.0]], 0.02, 12, 24, lobes: 3);
-    $radii = array_map(static fn (array $p): float => hypot($p[0], $p[2]), array_filter($rope->points, static fn (array $p): bool => hypot($p[0], $p[2]) > 0.005));
-    expect(max($radii))->toEqualWithDelta(0.02 * 1.17, 1e-4)->and(min($radii))->toEqualWithDelta(0.02 * 0.83, 1e-4)->and(array_sum($radii) / count($radii))->toEqualWithDelta(0.02, 5e-4);
+    $radii = array_map(
+        static fn (array $p): float => hypot($p[0], $p[2]),
+        array_filter($rope->points, static fn (array $p): bool => hypot($p[0], $p[2]) > 0.005),
+    );
+    expect(max($radii))->toEqualWithDelta(0.02 * 1.17, 1e-4)->and(min($radii))->toEqualWithDelta(0.02 * 0.83, 1e-4)
+        ->and(array_sum($radii) / count($radii))->toEqualWithDelta(0.02, 5e-4);
 });
 
 test('a curve through points on a circle is as long as it, and its places are evenly spaced', function (): void {
@@ -95,7 +110,9 @@ test('a curve through points on a circle is as long as it, and its places are ev
     expect($circle->length())->toEqualWithDelta(2 * M_PI, 0.005);
     for ($k = 0; $k < 40; $k++) {
         $p = $circle->at($circle->length() * $k / 40);
-        expect(hypot($p[0], $p[2]))->toEqualWithDelta(1.0, 0.002)->and(atan2($p[2], $p[0]) < -1e-9 ? atan2($p[2], $p[0]) + 2 * M_PI : abs(atan2($p[2], $p[0])))->toEqualWithDelta(2 * M_PI * $k / 40, 0.01);
+        expect(hypot($p[0], $p[2]))->toEqualWithDelta(1.0, 0.002)
+            ->and(atan2($p[2], $p[0]) < -1e-9 ? atan2($p[2], $p[0]) + 2 * M_PI : abs(atan2($p[2], $p[0])))
+            ->toEqualWithDelta(2 * M_PI * $k / 40, 0.01);
     }
 });
 
@@ -114,7 +131,8 @@ test('an open curve runs from its first point to its last, through those between
 test('frames along a curve are square, of length one and do not turn about it', function (): void {
     $frames = (new SmoothCurve([[0.0, 0.0, 0.0], [0.0, 1.0, 0.2], [0.8, 1.5, 0.0], [1.5, 1.2, -0.6]]))->frames(40);
     foreach ($frames as $k => [, $t, $n, $b]) {
-        expect(V3::length($t))->toEqualWithDelta(1.0, 1e-6)->and(V3::length($n))->toEqualWithDelta(1.0, 1e-6)->and(V3::dot($t, $n))->toEqualWithDelta(0.0, 1e-6)->and(V3::dot($t, $b))->toEqualWithDelta(0.0, 1e-6);
+        expect(V3::length($t))->toEqualWithDelta(1.0, 1e-6)->and(V3::length($n))->toEqualWithDelta(1.0, 1e-6)->and(V3::dot($t, $n))
+            ->toEqualWithDelta(0.0, 1e-6)->and(V3::dot($t, $b))->toEqualWithDelta(0.0, 1e-6);
         if ($k > 0) {
             // Carried along: what changes of the normal lies along the way.
             $change = V3::sub($n, $frames[$k - 1][2]);
@@ -134,11 +152,15 @@ test('the height under a place: highest of what is placed, not above the ceiling
     $map->add(Placement::standing([0.0, 0.0, 0.0], 0.0, 3.0), $square);
     $map->add(Placement::standing([1.0, 0.75, 0.0], 45.0, 0.5), $square);
     $map->add(Placement::standing([0.0, 5.0, 0.0], 0.0, 1.0), []);
-    expect($map->height(0.0, 0.0))->toEqualWithDelta(0.0, 1e-9)->and($map->height(1.0, 0.0))->toEqualWithDelta(0.75, 1e-9)->and($map->height(1.0, 0.0, 0.7))->toEqualWithDelta(0.0, 1e-9)->and($map->height(3.5, 0.0))->toBeNull();
+    expect($map->height(0.0, 0.0))->toEqualWithDelta(0.0, 1e-9)->and($map->height(1.0, 0.0))->toEqualWithDelta(0.75, 1e-9)
+        ->and($map->height(1.0, 0.0, 0.7))->toEqualWithDelta(0.0, 1e-9)->and($map->height(3.5, 0.0))->toBeNull();
     // Turned by 45 degrees its corner reaches 0.707 along x, and its side 0.5 along the diagonal.
-    expect($map->height(1.69, 0.0))->toEqualWithDelta(0.75, 1e-9)->and($map->height(1.72, 0.0))->toEqualWithDelta(0.0, 1e-9)->and($map->height(1.4, 0.4))->toEqualWithDelta(0.0, 1e-9);
+    expect($map->height(1.69, 0.0))->toEqualWithDelta(0.75, 1e-9)->and($map->height(1.72, 0.0))->toEqualWithDelta(0.0, 1e-9)
+        ->and($map->height(1.4, 0.4))->toEqualWithDelta(0.0, 1e-9);
     // A slope: half way up it is half as high.
     $slope = new FloorMap;
-    $slope->add(Placement::standing([0.0, 1.0, 0.0], 90.0, 2.0), [0.0, 0.0, 0.0, 0.0, 0.0, 1.0, 1.0, 1.0, 0.0, 1.0, 1.0, 1.0, 1.0, 1.0, 0.0, 0.0, 0.0, 1.0]);
+    $slope->add(Placement::standing([0.0, 1.0, 0.0], 90.0, 2.0), [
+        0.0, 0.0, 0.0, 0.0, 0.0, 1.0, 1.0, 1.0, 0.0, 1.0, 1.0, 1.0, 1.0, 1.0, 0.0, 0.0, 0.0, 1.0,
+    ]);
     expect($slope->height(1.0, -1.0))->toEqualWithDelta(2.0, 1e-9);
 });

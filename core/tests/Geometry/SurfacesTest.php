@@ -60,7 +60,11 @@ test('distances of solids by hand', function (Solid $s, array $p, float $expecte
 ]);
 
 test('carving takes away and blending fills', function (): void {
-    $field = new Field([Solid::ellipsoid([0.0, 0.0, 0.0], [1.0, 1.0, 1.0]), Solid::ellipsoid([1.0, 0.0, 0.0], [0.5, 0.5, 0.5], 0.01)->carved()], [-1.0, -1.0, -1.0], [1.0, 1.0, 1.0]);
+    $field = new Field(
+        [Solid::ellipsoid([0.0, 0.0, 0.0], [1.0, 1.0, 1.0]), Solid::ellipsoid([1.0, 0.0, 0.0], [0.5, 0.5, 0.5], 0.01)->carved()],
+        [-1.0, -1.0, -1.0],
+        [1.0, 1.0, 1.0],
+    );
     expect($field->distance(0.8, 0.0, 0.0))->toBeGreaterThan(0.0)->and($field->distance(-0.8, 0.0, 0.0))->toBeLessThan(0.0);
     $two = [Solid::ellipsoid([-0.5, 0.0, 0.0], [0.5, 0.5, 0.5]), Solid::ellipsoid([0.5, 0.0, 0.0], [0.5, 0.5, 0.5], 0.2)];
     expect(Field::fold($two, 0.0, 0.05, 0.0))->toBeLessThan(min($two[0]->distance(0.0, 0.05, 0.0), $two[1]->distance(0.0, 0.05, 0.0)));
@@ -80,7 +84,10 @@ test('bodies of revolution, boxes and bars are closed and face outward', functio
     'ball' => [Shapes::sphere(0.5, 40, 24), 4 / 3 * M_PI * 0.125, 0.02],
     'ring' => [Shapes::ring(1.0, 0.2, 24, 60), 2 * M_PI * M_PI * 0.04, 0.02],
     'straight bar' => [Shapes::tube([[0.0, 0.0, 0.0], [0.0, 0.0, 2.0]], 0.1, 4, 32), M_PI * 0.01 * 2, 0.02],
-    'swept bar' => [Loft::sweep([[0.0, 0.0, 0.0], [0.0, 0.5, 0.0], [0.0, 1.0, 0.0]], static fn (): array => [0.0, 0.0, 1.0], 0.1, 0.1, 32), M_PI * 0.01, 0.02],
+    'swept bar' => [
+        Loft::sweep([[0.0, 0.0, 0.0], [0.0, 0.5, 0.0], [0.0, 1.0, 0.0]], static fn (): array => [0.0, 0.0, 1.0], 0.1, 0.1, 32),
+        M_PI * 0.01, 0.02,
+    ],
 ]);
 
 test('a mirrored surface still faces outward', function (): void {
@@ -108,7 +115,9 @@ test('the floor under a point', function (): void {
     $map->add(new Placement([0.0, 0.0, 0.0]), $square(0.0, 5.0));
     $map->add(Placement::standing([2.0, 0.3, 0.0], 45.0, 2.0), $square(0.5, 0.5));
     // A ramp from y 0 to 1 over x 0 to 1, standing at (-3, 0).
-    $map->add(Placement::standing([-3.0, 0.0, 0.0], 0.0), [0.0, 0.0, -1.0, 0.0, 0.0, 1.0, 1.0, 1.0, 1.0, 0.0, 0.0, -1.0, 1.0, 1.0, 1.0, 1.0, 1.0, -1.0]);
+    $map->add(Placement::standing([-3.0, 0.0, 0.0], 0.0), [
+        0.0, 0.0, -1.0, 0.0, 0.0, 1.0, 1.0, 1.0, 1.0, 0.0, 0.0, -1.0, 1.0, 1.0, 1.0, 1.0, 1.0, -1.0,
+    ]);
     expect($map->height(0.0, 4.0))->toBe(0.0)
         ->and($map->height(2.0, 0.0))->toEqualWithDelta(1.3, 1e-9)
         ->and($map->height(2.0, 1.3))->toEqualWithDelta(1.3, 1e-9)

@@ -62,7 +62,9 @@ test('a good figure stays as it is', function (): void {
     expect(jointsApart(Spoiled::good(), $e->glb))->toBeLessThan(1e-6);
 });
 
-test('centimetres, Z up, facing away and hanging in the air: mended unasked to what it was', function (float $scale, array $turn, array $move, array $expected): void {
+test('centimetres, Z up, facing away and hanging in the air: mended unasked to what it was', function (
+    float $scale, array $turn, array $move, array $expected,
+): void {
     $e = Examination::of(Spoiled::under(Spoiled::good(), $scale, $turn, $move), 'glb');
     $found = findingsOf($e);
     foreach ($expected as $code) {
@@ -110,7 +112,10 @@ test('settling changes nothing that is seen: every point stays where weights and
             $sum = [0.0, 0.0, 0.0];
             for ($k = 0; $k < 4; $k++) {
                 $j = (int) $joints[4 * $v + $k];
-                $q = M4::point(M4::mul($subject->world($skin['joints'][$j]), array_slice($inverse, 16 * $j, 16)), [$points[3 * $v], $points[3 * $v + 1], $points[3 * $v + 2]]);
+                $q = M4::point(
+                    M4::mul($subject->world($skin['joints'][$j]), array_slice($inverse, 16 * $j, 16)),
+                    [$points[3 * $v], $points[3 * $v + 1], $points[3 * $v + 2]],
+                );
                 foreach ($q as $c => $value) {
                     $sum[$c] += $weights[4 * $v + $k] * $value;
                 }
@@ -142,7 +147,8 @@ test('a rest caught in a stride is replaced by the bound pose', function (): voi
 test('what is in the file is made or skipped by name, and the sums agree', function (): void {
     $e = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb');
     expect($e->parts->inFile)->toBe(count($e->parts->made) + count($e->parts->skipped))
-        ->and($e->parts->skipped)->toBe(['UCX_body' => 'it is a body for collisions', 'Camera' => 'it is a camera', 'Sun' => 'it is a light'])
+        ->and($e->parts->skipped)
+        ->toBe(['UCX_body' => 'it is a body for collisions', 'Camera' => 'it is a camera', 'Sun' => 'it is a light'])
         ->and($e->parts->made)->toContain('hat');
     $json = GltfReader::read($e->glb)->json;
     expect($json)->not->toHaveKey('cameras')->and($json)->not->toHaveKey('extensions');
@@ -185,15 +191,26 @@ test('motions come out as files of their own and play as they did, whatever stoo
 });
 
 test('a see-through surface that is solid, and a cut-out picture on a solid one', function (): void {
-    $glass = Examination::of(Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]), 'gltf');
+    $glass = Examination::of(
+        Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]),
+        'gltf',
+    );
     expect(findingsOf($glass)['seeThrough']->mended)->toBeFalse();
-    $solid = Examination::of(Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]), 'gltf', all: true);
+    $solid = Examination::of(
+        Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]),
+        'gltf',
+        all: true,
+    );
     $m = GltfReader::read($solid->glb)->list('materials')[0];
     expect($m)->not->toHaveKey('alphaMode')->and($m['pbrMetallicRoughness']['baseColorFactor'])->toEqual([1, 0.5, 0.2, 1.0]);
-    $real = Examination::of(Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 0.3]]]), 'gltf');
+    $real = Examination::of(
+        Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 0.3]]]),
+        'gltf',
+    );
     expect(findingsOf($real))->not->toHaveKey('seeThrough');
     $cut = Examination::of(Spoiled::thing(0.4, [], Spoiled::picture(true)), 'gltf', all: true);
-    expect(findingsOf($cut)['cutOut']->mended)->toBeTrue()->and(GltfReader::read($cut->glb)->list('materials')[0]['alphaMode'])->toBe('MASK');
+    expect(findingsOf($cut)['cutOut']->mended)->toBeTrue()->and(GltfReader::read($cut->glb)->list('materials')[0]['alphaMode'])
+        ->toBe('MASK');
     $whole = Examination::of(Spoiled::thing(0.4, [], Spoiled::picture(false)), 'gltf');
     expect(findingsOf($whole))->not->toHaveKey('cutOut');
 });
@@ -201,8 +218,13 @@ test('a see-through surface that is solid, and a cut-out picture on a solid one'
 test('missing pictures are named and found when they come', function (): void {
     $file = Spoiled::thing(0.4, [], null, false, 'textures/poster.png');
     $e = Examination::of($file, 'gltf', companion: static fn (string $uri): ?string => null);
-    expect(findingsOf($e)['pictures']->names)->toBe(['poster.png'])->and(GltfReader::read($e->glb)->list('images')[0]['extras']['missing'])->toBe('textures/poster.png');
-    $with = Examination::of($file, 'gltf', companion: static fn (string $uri): ?string => $uri === 'textures/poster.png' ? Spoiled::picture(false) : null);
+    expect(findingsOf($e)['pictures']->names)->toBe(['poster.png'])->and(GltfReader::read($e->glb)->list('images')[0]['extras']['missing'])
+        ->toBe('textures/poster.png');
+    $with = Examination::of(
+        $file,
+        'gltf',
+        companion: static fn (string $uri): ?string => $uri === 'textures/poster.png' ? Spoiled::picture(false) : null,
+    );
     expect(findingsOf($with))->not->toHaveKey('pictures')->and(GltfReader::read($with->glb)->picture(0))->toBe(Spoiled::picture(false));
 });
 
@@ -217,7 +239,10 @@ test('a thing turned inside out is noticed by its volume, a room is not', functi
 test('normals that did not come are made: a box gets its six', function (): void {
     $e = Examination::of(Spoiled::thing(0.4), 'gltf');
     [, $p] = GltfReader::read($e->glb)->primitives()[0];
-    $all = array_unique(array_map(static fn (array $n): string => implode(' ', array_map(static fn (float $v): int => (int) round($v), $n)), array_chunk($p['normals'], 3)));
+    $all = array_unique(array_map(
+        static fn (array $n): string => implode(' ', array_map(static fn (float $v): int => (int) round($v), $n)),
+        array_chunk($p['normals'], 3),
+    ));
     sort($all);
     expect($all)->toBe(['-1 0 0', '0 -1 0', '0 0 -1', '0 0 1', '0 1 0', '1 0 0'])->and(count($p['positions']) / 3)->toBe(24);
 });
@@ -225,7 +250,8 @@ test('normals that did not come are made: a box gets its six', function (): void
 test('the pivot goes where it is asked, and heights and turns are taken', function (): void {
     $thing = Spoiled::thing(0.5);
     expect(boundsOf(Examination::of($thing, 'gltf', ['pivot' => ['to' => 'centre']])->glb))->toEqual([[-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]])
-        ->and(boundsOf(Examination::of($thing, 'gltf', ['pivot' => ['to' => 'point', 'point' => [0.5, 1.0, 0.5]]])->glb))->toEqual([[-1.0, -1.0, -1.0], [0.0, 0.0, 0.0]])
+        ->and(boundsOf(Examination::of($thing, 'gltf', ['pivot' => ['to' => 'point', 'point' => [0.5, 1.0, 0.5]]])->glb))
+        ->toEqual([[-1.0, -1.0, -1.0], [0.0, 0.0, 0.0]])
         ->and(boundsOf(Examination::of($thing, 'gltf', ['grow' => ['height' => 2.0]])->glb)[1][1])->toEqualWithDelta(2.0, 1e-5);
     $lying = boundsOf(Examination::of($thing, 'gltf', ['turn' => ['about' => 'x', 'degrees' => 90]])->glb);
     expect($lying[1][2])->toEqualWithDelta(1.0, 1e-5);
@@ -245,10 +271,13 @@ test('a heavy thing keeps all of its triangles and gets a lighter copy of the sa
         }
     }
     $d = GltfDraft::open(Spoiled::thing(0.5));
-    $d->amendPrimitive(0, 0, ['attributes' => ['POSITION' => $d->add($points, 3)], 'indices' => $d->add(array_map(floatval(...), $index), 1, 5125)]);
+    $d->amendPrimitive(0, 0, [
+        'attributes' => ['POSITION' => $d->add($points, 3)], 'indices' => $d->add(array_map(floatval(...), $index), 1, 5125),
+    ]);
     $e = Examination::of($d->toGlb(), 'glb', all: true);
     $count = static fn (string $glb): int => AssetDigest::of(GltfReader::read($glb))['triangles'];
-    expect(findingsOf($e)['heavy']->mended)->toBeTrue()->and($count($e->glb))->toBe(2 * $n * $n)->and($count((string) $e->light))->toBeLessThanOrEqual(60_000)->and($count((string) $e->light))->toBeGreaterThan(15_000);
+    expect(findingsOf($e)['heavy']->mended)->toBeTrue()->and($count($e->glb))->toBe(2 * $n * $n)->and($count((string) $e->light))
+        ->toBeLessThanOrEqual(60_000)->and($count((string) $e->light))->toBeGreaterThan(15_000);
     [$a, $b] = [boundsOf($e->glb), boundsOf((string) $e->light)];
     foreach ([0, 2] as $k) {
         expect($b[1][$k] - $b[0][$k])->toEqualWithDelta($a[1][$k] - $a[0][$k], 0.02);
@@ -259,9 +288,13 @@ test('a heavy thing keeps all of its triangles and gets a lighter copy of the sa
 test('joints of another habit are told, missing ones named', function (): void {
     $e = Examination::of(Spoiled::renamed(Spoiled::good(), static fn (string $n): string => "rig:{$n}"), 'glb');
     expect(findingsOf($e))->not->toHaveKey('joints');
-    $lost = Spoiled::renamed(Spoiled::good(), static fn (string $n): string => preg_match('/thigh|upper_?leg|shin|lower_?leg|foot|toe/i', $n) === 1 ? 'x'.crc32($n) : $n);
+    $lost = Spoiled::renamed(
+        Spoiled::good(),
+        static fn (string $n): string => preg_match('/thigh|upper_?leg|shin|lower_?leg|foot|toe/i', $n) === 1 ? 'x'.crc32($n) : $n,
+    );
     $found = findingsOf(Examination::of($lost, 'glb'));
-    expect($found['joints']->severity)->toBe(Finding::HARMS)->and($found['joints']->names)->toBe(['left thigh', 'right thigh', 'left shin', 'right shin', 'left foot', 'right foot']);
+    expect($found['joints']->severity)->toBe(Finding::HARMS)->and($found['joints']->names)
+        ->toBe(['left thigh', 'right thigh', 'left shin', 'right shin', 'left foot', 'right foot']);
 });
 
 test('an empty or broken file is refused in plain words', function (string $bytes): void {

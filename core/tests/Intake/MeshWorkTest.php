@@ -20,7 +20,14 @@ use CrispReel\Core\Tests\Support\Spoiled;
 function sheetOf(array $points, array $index, array $normals = []): string
 {
     $w = new GltfWriter('test');
-    $mesh = $w->push('meshes', ['primitives' => [['attributes' => ['POSITION' => $w->vertices($points, 'VEC3', bounds: true)] + ($normals === [] ? [] : ['NORMAL' => $w->vertices($normals, 'VEC3')]), 'indices' => $w->indices($index)]]]);
+    $mesh = $w->push(
+        'meshes',
+        ['primitives' => [[
+            'attributes' => ['POSITION' => $w->vertices($points, 'VEC3', bounds: true)]
+                + ($normals === [] ? [] : ['NORMAL' => $w->vertices($normals, 'VEC3')]),
+            'indices' => $w->indices($index),
+        ]]],
+    );
     $w->scene([$w->push('nodes', ['name' => 'sheet', 'mesh' => $mesh])], 'sheet');
 
     return $w->toGlb();
@@ -169,7 +176,8 @@ test('how much of a picture is clear is told from its pixels', function (): void
     ob_start();
     imagejpeg($image);
     expect(Alpha::of((string) ob_get_clean()))->clear->toBe(0.0)->solid->toBe(1.0);
-    expect(Alpha::factor([]))->toBe(1.0)->and(Alpha::factor(['pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 0.25]]]))->toBe(0.25)->and(Alpha::factor(['pbrMetallicRoughness' => ['baseColorFactor' => 'red']]))->toBe(1.0);
+    expect(Alpha::factor([]))->toBe(1.0)->and(Alpha::factor(['pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 0.25]]]))->toBe(0.25)
+        ->and(Alpha::factor(['pbrMetallicRoughness' => ['baseColorFactor' => 'red']]))->toBe(1.0);
 });
 
 test('motions that are taken out of a file play as they did in it, and the file without them draws the same', function (): void {
@@ -194,9 +202,17 @@ test('motions that are taken out of a file play as they did in it, and the file 
 });
 
 test('numbers, turns and points from outside: taken in their range, refused out of it', function (): void {
-    expect(Values::number(null, 2.0, 0.0, 3.0))->toBe(2.0)->and(Values::number(3, 2.0, 0.0, 3.0))->toBe(3.0)->and(Values::point([1, 2.5, -3]))->toBe([1.0, 2.5, -3.0])->and(Values::turn([0, 0, 1, 1]))->toEqualWithDelta([0.0, 0.0, M_SQRT1_2, M_SQRT1_2], 1e-9);
-    foreach ([static fn () => Values::number('3', 2.0, 0.0, 3.0), static fn () => Values::number(3.1, 2.0, 0.0, 3.0), static fn () => Values::number(NAN, 2.0, 0.0, 3.0), static fn () => Values::number(true, 2.0, 0.0, 3.0), static fn () => Values::point([1, 2]), static fn () => Values::point('here'), static fn () => Values::point([1, 2, INF]), static fn () => Values::turn([1, 0, 0]), static fn () => Values::turn([5, 0, 0, 0])] as $bad) {
+    expect(Values::number(null, 2.0, 0.0, 3.0))->toBe(2.0)->and(Values::number(3, 2.0, 0.0, 3.0))->toBe(3.0)
+        ->and(Values::point([1, 2.5, -3]))->toBe([1.0, 2.5, -3.0])->and(Values::turn([0, 0, 1, 1]))
+        ->toEqualWithDelta([0.0, 0.0, M_SQRT1_2, M_SQRT1_2], 1e-9);
+    foreach ([
+        static fn () => Values::number('3', 2.0, 0.0, 3.0), static fn () => Values::number(3.1, 2.0, 0.0, 3.0),
+        static fn () => Values::number(NAN, 2.0, 0.0, 3.0), static fn () => Values::number(true, 2.0, 0.0, 3.0),
+        static fn () => Values::point([1, 2]), static fn () => Values::point('here'), static fn () => Values::point([1, 2, INF]),
+        static fn () => Values::turn([1, 0, 0]), static fn () => Values::turn([5, 0, 0, 0]),
+    ] as $bad) {
         expect($bad)->toThrow(InvalidArgumentException::class);
     }
-    expect([Values::metres(0.004), Values::metres(0.25), Values::metres(1.5), Values::metres(1234.0)])->toBe(['4.0 mm', '25 cm', '1.50 m', '1,234 m']);
+    expect([Values::metres(0.004), Values::metres(0.25), Values::metres(1.5), Values::metres(1234.0)])
+        ->toBe(['4.0 mm', '25 cm', '1.50 m', '1,234 m']);
 });

@@ -48,28 +48,42 @@ test('left and right are each other\'s mirror image', function (): void {
 });
 
 test('the same spec gives the same bytes, another gives another person', function (): void {
-    $short = new FigureSpec('Short', heightMetres: 1.52, build: 0.4, nose: 0.7, jaw: 0.3, hair: 'cropped', top: 'jacket', colours: FigureSpec::bram()->colours);
+    $short = new FigureSpec(
+        'Short', heightMetres: 1.52, build: 0.4, nose: 0.7, jaw: 0.3, hair: 'cropped', top: 'jacket',
+        colours: FigureSpec::bram()->colours,
+    );
     $glb = FigureMaker::glb($short);
     $d = CrispReel\Core\Format\Gltf\AssetDigest::of(GltfReader::read($glb));
-    expect($glb)->toBe(FigureMaker::glb($short))->and($d['bounds'][1][1])->toBeBetween(1.50, 1.66)->and($d['triangles'])->toBeLessThanOrEqual(15000);
+    expect($glb)->toBe(FigureMaker::glb($short))->and($d['bounds'][1][1])->toBeBetween(1.50, 1.66)->and($d['triangles'])
+        ->toBeLessThanOrEqual(15000);
 });
 
 test('sliders from outside are brought to their ranges, and the same spec gives the same file', function (): void {
-    $wild = FigureSpec::fromArray(['name' => '  ', 'heightMetres' => 40, 'build' => -3, 'hair' => 'snakes', 'hat' => 7, 'colours' => ['skin' => 0x123456, 'top' => -1, 'legs' => 'red']]);
-    expect($wild->heightMetres)->toBe(2.1)->and($wild->build)->toBe(0.0)->and($wild->hair)->toBe('cropped')->and($wild->hat)->toBe('none')->and($wild->name)->toBe('New figure')->and($wild->colours['skin'])->toBe(0x123456)->and($wild->colours['top'])->toBeGreaterThan(0);
+    $wild = FigureSpec::fromArray([
+        'name' => '  ', 'heightMetres' => 40, 'build' => -3, 'hair' => 'snakes', 'hat' => 7,
+        'colours' => ['skin' => 0x123456, 'top' => -1, 'legs' => 'red'],
+    ]);
+    expect($wild->heightMetres)->toBe(2.1)->and($wild->build)->toBe(0.0)->and($wild->hair)->toBe('cropped')->and($wild->hat)->toBe('none')
+        ->and($wild->name)->toBe('New figure')->and($wild->colours['skin'])->toBe(0x123456)->and($wild->colours['top'])->toBeGreaterThan(0);
     $one = FigureSpec::random(12);
-    expect(FigureSpec::fromArray($one->toArray()))->toEqual($one)->and(FigureSpec::random(12))->toEqual($one)->and(FigureSpec::random(13))->not->toEqual($one)->and(FigureMaker::glb($one))->toBe(FigureMaker::glb(FigureSpec::random(12)));
+    expect(FigureSpec::fromArray($one->toArray()))->toEqual($one)->and(FigureSpec::random(12))->toEqual($one)
+        ->and(FigureSpec::random(13))->not->toEqual($one)->and(FigureMaker::glb($one))->toBe(FigureMaker::glb(FigureSpec::random(12)));
 });
 
 test('every hair and hat makes a whole figure of at most 15,000 triangles in the house, 20,000 by sliders', function (): void {
     foreach (FigureSpec::house() as $spec) {
         $d = AssetDigest::of(GltfReader::read(FigureMaker::glb($spec)));
-        expect($d['triangles'])->toBeLessThanOrEqual(15_000, $spec->name)->and($d['draws'])->toBeLessThanOrEqual(10)->and(count($d['skeleton']['roles']))->toBeGreaterThan(20);
+        expect($d['triangles'])->toBeLessThanOrEqual(15_000, $spec->name)->and($d['draws'])->toBeLessThanOrEqual(10)
+            ->and(count($d['skeleton']['roles']))->toBeGreaterThan(20);
     }
     foreach (HairMaker::STYLES as $n => $hair) {
-        $spec = FigureSpec::oda()->with(['hair' => $hair, 'hat' => HairMaker::HATS[$n % count(HairMaker::HATS)], 'top' => FigureSpec::TOPS[$n % count(FigureSpec::TOPS)]]);
+        $spec = FigureSpec::oda()->with([
+            'hair' => $hair, 'hat' => HairMaker::HATS[$n % count(HairMaker::HATS)],
+            'top' => FigureSpec::TOPS[$n % count(FigureSpec::TOPS)],
+        ]);
         $d = AssetDigest::of(GltfReader::read(FigureMaker::glb($spec)));
-        expect($d['triangles'])->toBeLessThanOrEqual(20_000, "{$hair}, {$spec->hat}")->and($d['bounds'][1][1])->toBeGreaterThan(1.65)->and($d['bounds'][0][1])->toEqualWithDelta(0.0, 0.005)->and($d['morphs'])->toHaveCount(14);
+        expect($d['triangles'])->toBeLessThanOrEqual(20_000, "{$hair}, {$spec->hat}")->and($d['bounds'][1][1])->toBeGreaterThan(1.65)
+            ->and($d['bounds'][0][1])->toEqualWithDelta(0.0, 0.005)->and($d['morphs'])->toHaveCount(14);
     }
 });
 
@@ -77,8 +91,12 @@ test('a colourway changes the clothes and nothing else', function (): void {
     foreach (['oda-ferrant', 'lotte-farrow'] as $slug) {
         $first = FigureSpec::house()[$slug];
         $second = $first->colourway(2);
-        expect($second->colours['skin'])->toBe($first->colours['skin'])->and($second->colours['hair'])->toBe($first->colours['hair'])->and($second->colours['top'])->not->toBe($first->colours['top'])->and($first->colourway(1))->toBe($first)->and($first->colourway(3)->colours['top'])->not->toBe($second->colours['top']);
-        [$a, $b] = [AssetDigest::of(GltfReader::read(FigureMaker::glb($first))), AssetDigest::of(GltfReader::read(FigureMaker::glb($second)))];
+        expect($second->colours['skin'])->toBe($first->colours['skin'])->and($second->colours['hair'])->toBe($first->colours['hair'])
+            ->and($second->colours['top'])->not->toBe($first->colours['top'])->and($first->colourway(1))->toBe($first)
+            ->and($first->colourway(3)->colours['top'])->not->toBe($second->colours['top']);
+        [$a, $b] = [
+            AssetDigest::of(GltfReader::read(FigureMaker::glb($first))), AssetDigest::of(GltfReader::read(FigureMaker::glb($second))),
+        ];
         expect($b['bounds'])->toEqual($a['bounds'])->and($b['triangles'])->toBe($a['triangles']);
     }
 });

@@ -36,7 +36,8 @@ function pierThings(): array
 test('the house has six sets and at least forty props, each with a name, words and a mount where a hand or body would go', function (): void {
     $all = [...array_column(places(), 0), ...pierThings(), ...Costume::all()];
     $slugs = array_column($all, 'slug');
-    expect(count(array_unique($slugs)))->toBe(count($slugs))->and(count(array_filter($all, static fn (array $m): bool => $m['kind'] === 'prop')))->toBeGreaterThanOrEqual(40);
+    expect(count(array_unique($slugs)))->toBe(count($slugs))
+        ->and(count(array_filter($all, static fn (array $m): bool => $m['kind'] === 'prop')))->toBeGreaterThanOrEqual(40);
     foreach (['ferry-pier', 'kitchen', 'street-corner', 'forest-clearing', 'classroom', 'stage'] as $set) {
         expect($slugs)->toContain($set);
     }
@@ -49,7 +50,11 @@ test('the house has six sets and at least forty props, each with a name, words a
 });
 
 test('everything stands on the ground, within its budget, with a size that a person believes', function (): void {
-    $heights = ['chair' => [0.85, 1.05], 'table' => [0.70, 0.80], 'cup' => [0.07, 0.12], 'bottle' => [0.2, 0.35], 'ladder' => [2.4, 3.0], 'barrel' => [0.75, 0.95], 'postbox' => [1.2, 1.5], 'street-lamp' => [2.7, 3.3], 'suitcase' => [0.38, 0.5], 'tree' => [3.5, 5.2], 'bookshelf' => [1.7, 1.95], 'basket' => [0.35, 0.5]];
+    $heights = [
+        'chair' => [0.85, 1.05], 'table' => [0.70, 0.80], 'cup' => [0.07, 0.12], 'bottle' => [0.2, 0.35], 'ladder' => [2.4, 3.0],
+        'barrel' => [0.75, 0.95], 'postbox' => [1.2, 1.5], 'street-lamp' => [2.7, 3.3], 'suitcase' => [0.38, 0.5], 'tree' => [3.5, 5.2],
+        'bookshelf' => [1.7, 1.95], 'basket' => [0.35, 0.5],
+    ];
     foreach (places() as $slug => [$m, $d]) {
         [$low, $high] = $d['bounds'];
         expect($d['triangles'])->toBeLessThanOrEqual($m['kind'] === 'set' ? 65_000 : 8_000, $slug);
@@ -65,7 +70,10 @@ test('everything stands on the ground, within its budget, with a size that a per
 test('one can stand in the middle of every set', function (string $set, float $x, float $z, float $height): void {
     $tree = RayTree::of(array_values(unpack('g*', (string) base64_decode(places()[$set][1]['floor'], true)) ?: []));
     expect($tree->floor($x, $z, $height + 0.6))->toEqualWithDelta($height, 0.03);
-})->with([['kitchen', 1.0, 1.2, 0.0], ['street-corner', 0.2, -0.8, 0.0], ['classroom', 0.9, 0.6, 0.0], ['forest-clearing', 0.3, 0.8, 0.0], ['stage', 0.0, -0.4, 0.6], ['stage', 2.6, 1.9, 0.3]]);
+})->with([
+    ['kitchen', 1.0, 1.2, 0.0], ['street-corner', 0.2, -0.8, 0.0], ['classroom', 0.9, 0.6, 0.0], ['forest-clearing', 0.3, 0.8, 0.0],
+    ['stage', 0.0, -0.4, 0.6], ['stage', 2.6, 1.9, 0.3],
+]);
 
 test('seats are as high as people sit, and a thing is made again bit for bit', function (): void {
     foreach (['chair' => 0.465, 'stool' => 0.48, 'armchair' => 0.48, 'bed' => 0.60] as $slug => $height) {
@@ -98,13 +106,21 @@ test('surfaces of the whole kit face outward, waste no triangle, and mounts are 
                 if ($k % $every !== 0) {
                     continue;
                 }
-                [$a, $b, $c] = array_map(static fn (int $v): array => [$p['positions'][3 * $v], $p['positions'][3 * $v + 1], $p['positions'][3 * $v + 2]], $corners);
+                [$a, $b, $c] = array_map(
+                    static fn (int $v): array => [$p['positions'][3 * $v], $p['positions'][3 * $v + 1], $p['positions'][3 * $v + 2]],
+                    $corners,
+                );
                 $face = V3::mul(V3::cross(V3::sub($b, $a), V3::sub($c, $a)), 0.5);
                 $size = V3::length($face);
                 $count++;
                 $thin += $size < 1e-9 ? 1 : 0;
                 $area += $size;
-                $towards = array_sum(array_map(static fn (int $v): float => V3::dot($face, [$p['normals'][3 * $v], $p['normals'][3 * $v + 1], $p['normals'][3 * $v + 2]]), $corners));
+                $towards = array_sum(array_map(
+                    static fn (int $v): float => V3::dot($face, [
+                        $p['normals'][3 * $v], $p['normals'][3 * $v + 1], $p['normals'][3 * $v + 2],
+                    ]),
+                    $corners,
+                ));
                 $against += $towards < 0 ? $size : 0.0;
             }
         }
@@ -112,7 +128,8 @@ test('surfaces of the whole kit face outward, waste no triangle, and mounts are 
         $digest = AssetDigest::of($gltf);
         foreach ($digest['mounts'] as $name => $mount) {
             foreach ([0, 1, 2] as $axis) {
-                expect($mount['position'][$axis])->toBeBetween($digest['bounds'][0][$axis] - 0.35, $digest['bounds'][1][$axis] + 0.35, "{$slug}, {$name}");
+                expect($mount['position'][$axis])
+                    ->toBeBetween($digest['bounds'][0][$axis] - 0.35, $digest['bounds'][1][$axis] + 0.35, "{$slug}, {$name}");
             }
         }
     }
@@ -120,10 +137,12 @@ test('surfaces of the whole kit face outward, waste no triangle, and mounts are 
 
 test('what hangs is told from what stands, has roots or floats', function (): void {
     $rise = static fn (string $slug): float => AssetDigest::rise(places()[$slug][1]);
-    expect($rise('wall-clock'))->toEqualWithDelta(0.194, 0.005)->and([$rise('rock'), $rise('tree'), $rise('chair'), $rise('cup'), $rise('book')])->toBe([0.0, 0.0, 0.0, 0.0, 0.0]);
+    expect($rise('wall-clock'))->toEqualWithDelta(0.194, 0.005)
+        ->and([$rise('rock'), $rise('tree'), $rise('chair'), $rise('cup'), $rise('book')])->toBe([0.0, 0.0, 0.0, 0.0, 0.0]);
     $made = array_column(pierThings(), 'glb', 'slug');
     $of = static fn (string $slug): float => AssetDigest::rise(AssetDigest::of(GltfReader::read($made[$slug])));
-    expect($of('bell'))->toEqualWithDelta(0.914, 0.005)->and($of('rowing-boat'))->toBe(0.0)->and($of('bell-post'))->toBe(0.0)->and(AssetDigest::rise([]))->toBe(0.0)->and(AssetDigest::rise(['kind' => 'thing', 'bounds' => 'none']))->toBe(0.0);
+    expect($of('bell'))->toEqualWithDelta(0.914, 0.005)->and($of('rowing-boat'))->toBe(0.0)->and($of('bell-post'))->toBe(0.0)
+        ->and(AssetDigest::rise([]))->toBe(0.0)->and(AssetDigest::rise(['kind' => 'thing', 'bounds' => 'none']))->toBe(0.0);
     // A performer stands on the feet that it has, wherever its joints are.
     expect(AssetDigest::rise(['kind' => 'figure', 'bounds' => [[0.0, -1.0, 0.0], [1.0, 0.5, 1.0]]]))->toBe(0.0);
 });

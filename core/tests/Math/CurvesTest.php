@@ -33,7 +33,8 @@ test('eases rise and stay within 0 to 1', function (): void {
 
 test('smoothsteps at the half and their ends', function (): void {
     expect(Ease::smooth(0.5))->toBe(0.5)->and(Ease::smooth(0.25))->toBe(0.15625)
-        ->and(Ease::smoother(0.5))->toBe(0.5)->and(Ease::smooth(-1.0))->toBe(0.0)->and(Ease::between(2.0, 1.0, 1.25))->toBe(Ease::smooth(0.75));
+        ->and(Ease::smoother(0.5))->toBe(0.5)->and(Ease::smooth(-1.0))->toBe(0.0)->and(Ease::between(2.0, 1.0, 1.25))
+        ->toBe(Ease::smooth(0.75));
 });
 
 test('the soft minimum equals the minimum away from the corner', function (): void {

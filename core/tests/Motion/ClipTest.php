@@ -28,7 +28,14 @@ test('rotations are interpolated on the sphere and stay unit', function (): void
     $b = Q4::aroundX(1.4);
     $c = new Channel('j', 'rotation', Interpolation::Linear, [0.0, 1.0], [...$a, ...$b], 4);
     expect(Q4::angleBetween(Q4::aroundX(0.5), $c->at(0.25)))->toBeLessThan(1e-9);
-    $cubic = new Channel('j', 'rotation', Interpolation::CubicSpline, [0.0, 1.0], [0, 0, 0, 0, ...$a, 1, 2, 0, 0, 0, 3, 0, 0, ...$b, 0, 0, 0, 0], 4);
+    $cubic = new Channel(
+        'j',
+        'rotation',
+        Interpolation::CubicSpline,
+        [0.0, 1.0],
+        [0, 0, 0, 0, ...$a, 1, 2, 0, 0, 0, 3, 0, 0, ...$b, 0, 0, 0, 0],
+        4,
+    );
     $q = $cubic->at(0.4);
     expect($q[0] ** 2 + $q[1] ** 2 + $q[2] ** 2 + $q[3] ** 2)->toEqualWithDelta(1.0, 1e-12);
 });
@@ -36,9 +43,18 @@ test('rotations are interpolated on the sphere and stay unit', function (): void
 /** Two joints, one shape, three rows a second apart. */
 function table(): ClipTable
 {
-    $row = static fn (float $x, float $turn, float $shape, float $z): array => [$x, 1.0, 0.0, ...Q4::aroundY($turn), ...Q4::aroundX($turn), $shape, 0.0, $z, 0.0];
+    $row = static fn (float $x, float $turn, float $shape, float $z): array => [
+        $x, 1.0, 0.0, ...Q4::aroundY($turn), ...Q4::aroundX($turn), $shape, 0.0, $z, 0.0,
+    ];
 
-    return ClipTable::fromRows(1.0, 2, ['smile'], 3, [...$row(0.0, 0.0, 0.0, 0.0), ...$row(2.0, 1.0, 0.5, 1.0), ...$row(4.0, 0.0, 1.0, 2.0)], false);
+    return ClipTable::fromRows(
+        1.0,
+        2,
+        ['smile'],
+        3,
+        [...$row(0.0, 0.0, 0.0, 0.0), ...$row(2.0, 1.0, 0.5, 1.0), ...$row(4.0, 0.0, 1.0, 2.0)],
+        false,
+    );
 }
 
 test('a table is read at any time and clamps at its ends', function (): void {
@@ -72,17 +88,27 @@ test('planar moves form a group', function (): void {
         $a = [$r->signed() * 3, $r->signed() * 3, $r->signed() * 3];
         $b = [$r->signed() * 3, $r->signed() * 3, $r->signed() * 3];
         expect(LaneSegment::after($a, LaneSegment::undo($a)))->toEqualWithDelta([0.0, 0.0, 0.0], 1e-12)
-            ->and(LaneSegment::after(LaneSegment::undo($b), LaneSegment::undo($a)))->toEqualWithDelta(LaneSegment::undo(LaneSegment::after($a, $b)), 1e-12);
+            ->and(LaneSegment::after(LaneSegment::undo($b), LaneSegment::undo($a)))
+            ->toEqualWithDelta(LaneSegment::undo(LaneSegment::after($a, $b)), 1e-12);
     }
 });
 
 test('a motion is sampled so that every key is met, at least sixty times a second', function (float $rate, int $keys, int $samples): void {
     $times = array_map(static fn (int $i): float => $i / $rate, range(0, $keys - 1));
-    $clip = new Clip('walk', [new Channel('a', 'rotation', Interpolation::Linear, $times, array_merge(...array_fill(0, $keys, Q4::IDENTITY)), 4), new Channel('b', 'rotation', Interpolation::Linear, [0.0], Q4::IDENTITY, 4)]);
+    $clip = new Clip('walk', [
+        new Channel('a', 'rotation', Interpolation::Linear, $times, array_merge(...array_fill(0, $keys, Q4::IDENTITY)), 4),
+        new Channel('b', 'rotation', Interpolation::Linear, [0.0], Q4::IDENTITY, 4),
+    ]);
     expect($clip->samples(60.0))->toBe($samples);
-})->with([[24.0, 25, 24 * 3 + 1], [25.0, 26, 25 * 3 + 1], [30.0, 31, 61], [60.0, 61, 61], [120.0, 121, 121], [240.0, 241, 241], [1000.0, 1001, 61], [0.5, 2, 121]]);
+})->with([
+    [24.0, 25, 24 * 3 + 1], [25.0, 26, 25 * 3 + 1], [30.0, 31, 61], [60.0, 61, 61], [120.0, 121, 121], [240.0, 241, 241],
+    [1000.0, 1001, 61], [0.5, 2, 121],
+]);
 
 test('keys that come unevenly are sampled by the rate alone', function (): void {
-    $clip = new Clip('walk', [new Channel('a', 'rotation', Interpolation::Linear, [0.0, 0.1, 0.5], array_merge(...array_fill(0, 3, Q4::IDENTITY)), 4)]);
+    $clip = new Clip(
+        'walk',
+        [new Channel('a', 'rotation', Interpolation::Linear, [0.0, 0.1, 0.5], array_merge(...array_fill(0, 3, Q4::IDENTITY)), 4)],
+    );
     expect($clip->samples(60.0))->toBe(31)->and((new Clip('none', []))->samples(60.0))->toBe(1);
 });

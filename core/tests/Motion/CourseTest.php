@@ -78,7 +78,10 @@ test('on a curve of 2 m radius no foot slides more than 2 cm', function () use (
 test('a stand that faces away turns on the spot first, without a slide', function () use ($flat): void {
     $t = walked(Course::through([[0, 0], [0, -3]]), 0.0, M_PI / 2);
     [$slip, $deep] = touching($t, $flat);
-    $feet = static fn (float $s): array => array_map(static fn (string $r): float => figure('oda')->standing($t->at($s), figure('oda')->skeleton->roles[$r])[2], ['footL', 'footR']);
+    $feet = static fn (float $s): array => array_map(
+        static fn (string $r): float => figure('oda')->standing($t->at($s), figure('oda')->skeleton->roles[$r])[2],
+        ['footL', 'footR'],
+    );
     [$l, $r] = $feet($t->seconds());
     $stand = atan2(sin($l) + sin($r), cos($l) + cos($r));
     expect($slip)->toBeLessThan(0.020)->and($deep)->toBeGreaterThan(-0.006)->and($stand)->toEqualWithDelta(M_PI / 2, 0.03);
@@ -102,8 +105,12 @@ test('feet stand on steps and ramps, up and down', function (Closure $ground): v
 ]);
 
 test('a rise over the step height is told with its place', function (): void {
-    $c = Course::through([[0, 0], [0, 3]], static fn (float $x, float $z, float $ceiling): ?float => $z > 2.0 && $ceiling > 0.8 ? 0.8 : 0.0);
-    expect($c->tooHigh)->toHaveCount(1)->and($c->tooHigh[0][0])->toEqualWithDelta(2.0, 0.06)->and($c->tooHigh[0][1])->toEqualWithDelta(0.8, 1e-9)
+    $c = Course::through(
+        [[0, 0], [0, 3]],
+        static fn (float $x, float $z, float $ceiling): ?float => $z > 2.0 && $ceiling > 0.8 ? 0.8 : 0.0,
+    );
+    expect($c->tooHigh)->toHaveCount(1)->and($c->tooHigh[0][0])->toEqualWithDelta(2.0, 0.06)->and($c->tooHigh[0][1])
+        ->toEqualWithDelta(0.8, 1e-9)
         ->and($c->under(2.9))->toBe(0.0);
 });
 
@@ -118,7 +125,8 @@ test('nothing snaps on a winding path', function (): void {
     $t = walked(Course::through([[0, 0], [1, 1], [0, 2], [-1.5, 2.5], [-1, 4]]), 0.4);
     for ($i = 1; $i < $t->count; $i++) {
         for ($j = 0; $j < $t->joints; $j++) {
-            expect(rad2deg(Q4::angleBetween(ClipTable::rotation($t->row($i), $j), ClipTable::rotation($t->row($i - 1), $j))))->toBeLessThan(20.0);
+            expect(rad2deg(Q4::angleBetween(ClipTable::rotation($t->row($i), $j), ClipTable::rotation($t->row($i - 1), $j))))
+                ->toBeLessThan(20.0);
         }
     }
 });

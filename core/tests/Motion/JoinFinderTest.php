@@ -15,7 +15,8 @@ test('the best joint beats end to start, and says by how much', function (): voi
     $wave = solved('oda', 'wave');
     $talk = solved('oda', 'talk', ['seconds' => 8]);
     $found = (new JoinFinder(figure('oda')))->best($wave, [1.2, 1.7], $talk, [0.0, 6.0]);
-    expect($found['distance'])->toBeLessThan($found['plain'])->and($found['better'])->toEqualWithDelta(1 - $found['distance'] / $found['plain'], 1e-9)->and($found['better'])->toBeGreaterThan(0.05);
+    expect($found['distance'])->toBeLessThan($found['plain'])->and($found['better'])
+        ->toEqualWithDelta(1 - $found['distance'] / $found['plain'], 1e-9)->and($found['better'])->toBeGreaterThan(0.05);
     $rest = (new JoinFinder(figure('oda')))->best($wave, [2.0, $wave->seconds()], $talk, [0.0, 0.4]);
     expect($rest['distance'])->toBeLessThan($found['distance']);
 });

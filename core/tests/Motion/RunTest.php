@@ -28,7 +28,10 @@ function lowest(ClipTable $t): array
     $f = figure('oda');
     for ($k = 0, $n = (int) ($t->seconds() * 60); $k < $n; $k++) {
         $row = $t->at($k / 60);
-        $out[] = min(array_map(static fn (string $r): float => $f->standing($row, $f->skeleton->roles[$r])[3] - $f->rest($r)[1], ['toesL', 'toesR']));
+        $out[] = min(array_map(
+            static fn (string $r): float => $f->standing($row, $f->skeleton->roles[$r])[3] - $f->rest($r)[1],
+            ['toesL', 'toesR'],
+        ));
     }
 
     return $out;
@@ -57,7 +60,8 @@ test('steps, cadence and time on the ground of a run are those of runners', func
 
 test('up to a quick walk nothing has changed', function (): void {
     $s = new GaitStyle(1.3);
-    expect($s->run)->toBe(0.0)->and($s->kick)->toBe(0.0)->and($s->step)->toEqualWithDelta(0.585, 1e-9)->and($s->stepSeconds)->toEqualWithDelta(0.45, 1e-9);
+    expect($s->run)->toBe(0.0)->and($s->kick)->toBe(0.0)->and($s->step)->toEqualWithDelta(0.585, 1e-9)->and($s->stepSeconds)
+        ->toEqualWithDelta(0.45, 1e-9);
 });
 
 test('a manner half way to another has half of each number', function (): void {
@@ -66,7 +70,8 @@ test('a manner half way to another has half of each number', function (): void {
     foreach (['speed', 'step', 'duty', 'lean', 'armSwing', 'age'] as $n) {
         expect($m->$n)->toEqualWithDelta(($a->$n + $b->$n) / 2, 1e-9);
     }
-    expect($m->stepSeconds)->toEqualWithDelta($m->step / $m->speed, 1e-12)->and($a->mix($b, 0.0))->toBe($a)->and($a->mix($b, 1.0))->toBe($b);
+    expect($m->stepSeconds)->toEqualWithDelta($m->step / $m->speed, 1e-12)->and($a->mix($b, 0.0))->toBe($a)->and($a->mix($b, 1.0))
+        ->toBe($b);
 });
 
 test('one who runs leaves the ground, one who walks never does', function (): void {
@@ -91,7 +96,8 @@ test('a run keeps its pace, does not slide, sink or stretch, and stops on the ma
 test('a walk that breaks into a run and falls back again', function (): void {
     $changes = [[3.0, new GaitStyle(2.8)], [9.0, new GaitStyle(0.9, age: 0.8)]];
     $t = paced(new GaitStyle(1.2), 13.0, $changes);
-    expect(pace($t, 1.2, 2.4))->toEqualWithDelta(1.2, 0.25)->and(pace($t, 5.5, 8.0))->toEqualWithDelta(2.8, 0.4)->and(pace($t, 10.8, 12.2))->toEqualWithDelta(0.9, 0.2);
+    expect(pace($t, 1.2, 2.4))->toEqualWithDelta(1.2, 0.25)->and(pace($t, 5.5, 8.0))->toEqualWithDelta(2.8, 0.4)->and(pace($t, 10.8, 12.2))
+        ->toEqualWithDelta(0.9, 0.2);
     [$slip, $deep] = slip('oda', $t);
     expect($slip)->toBeLessThan(0.010)->and($deep)->toBeGreaterThan(-0.012);
     expect(array_filter(lowest($t), static fn (float $h): bool => $h > 0.012))->not->toBeEmpty();
@@ -110,7 +116,10 @@ test('a walk that breaks into a run and falls back again', function (): void {
 });
 
 test('changes of a path belong to its places, in order', function (array $changes, string $said): void {
-    expect(fn () => Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('w', 'o', 'walk', 0, ['path' => ['points' => [[0, 2], [0, 4]], 'changes' => $changes]])]]))->toThrow(UnableToReadDocument::class, $said);
+    expect(fn () => Scenes::compile([
+        'items' => [Scenes::item('o', 'oda')],
+        'beats' => [Scenes::beat('w', 'o', 'walk', 0, ['path' => ['points' => [[0, 2], [0, 4]], 'changes' => $changes]])],
+    ]))->toThrow(UnableToReadDocument::class, $said);
 })->with([
     'a place that is not there' => [[['after' => 3, 'style' => []]], 'changes'],
     'twice' => [[['after' => 1, 'style' => []], ['after' => 1, 'style' => []]], 'order of the places'],
@@ -118,10 +127,17 @@ test('changes of a path belong to its places, in order', function (array $change
 ]);
 
 test('a drawn walk changes where its place is, and arrives when it is asked to', function (): void {
-    $walk = static fn (array $path): CompiledScene => Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('w', 'o', 'walk', 0, ['path' => $path])]]);
+    $walk = static fn (array $path): CompiledScene => Scenes::compile([
+        'items' => [Scenes::item('o', 'oda')], 'beats' => [Scenes::beat('w', 'o', 'walk', 0, ['path' => $path])],
+    ]);
     $plain = $walk(['points' => [[0.0, 3.0], [0.0, 9.0]]]);
     $quick = $walk(['points' => [[0.0, 3.0], [0.0, 9.0]], 'changes' => [['after' => 1, 'style' => ['speed' => 2.6]]]]);
-    $z = static fn (CompiledScene $s, float $f): float => SceneEvaluator::jointPlace($s, 'o', $s->lanes['o']->figure->hips, $f)->position[2];
+    $z = static fn (CompiledScene $s, float $f): float => SceneEvaluator::jointPlace(
+        $s,
+        'o',
+        $s->lanes['o']->figure->hips,
+        $f,
+    )->position[2];
     expect($quick->lanes['o']->end())->toBeLessThan(0.85 * $plain->lanes['o']->end());
     expect($z($quick, 40))->toEqualWithDelta($z($plain, 40), 0.15)->and($z($quick, 110) - $z($plain, 110))->toBeGreaterThan(0.8);
     $timed = $walk(['points' => [[0.0, 3.0], [0.0, 9.0]], 'changes' => [['after' => 1, 'style' => ['speed' => 2.0]]], 'arrive' => 150]);

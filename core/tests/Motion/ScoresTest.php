@@ -19,10 +19,16 @@ function actor(string $who): Figure
 {
     static $made = [];
 
-    return $made[$who] ??= new Figure($who, AssetDigest::of(GltfReader::read(FigureMaker::glb($who === 'oda' ? FigureSpec::oda() : FigureSpec::bram()))));
+    return $made[$who] ??= new Figure(
+        $who,
+        AssetDigest::of(GltfReader::read(FigureMaker::glb($who === 'oda' ? FigureSpec::oda() : FigureSpec::bram()))),
+    );
 }
 
-dataset('scores', array_combine(array_keys(ScoreBook::all()), array_map(static fn (string $n): array => [$n], array_keys(ScoreBook::all()))));
+dataset(
+    'scores',
+    array_combine(array_keys(ScoreBook::all()), array_map(static fn (string $n): array => [$n], array_keys(ScoreBook::all()))),
+);
 
 test('a score can be played: finite, no joint jumps, feet are where they were put, loops close', function (string $score): void {
     foreach (['oda', 'bram'] as $who) {
@@ -72,8 +78,14 @@ test('nobody sinks: the head stays above the floor and hands do not go below it'
         $table = MotionSampler::table($figure->body(), new MotionRecipe('act', ['score' => $score]), []);
         for ($t = 0.0; $t <= $table->seconds(); $t += 0.1) {
             $row = $table->at($t);
-            [$p] = $figure->skeleton->world(array_slice($row, 3, 4 * $figure->skeleton->count()), [$row[0], $row[1], $row[2]], $figure->hips);
-            foreach (['head' => 0.06, 'handL' => -0.03, 'handR' => -0.03, 'lowerLegL' => 0.01, 'lowerLegR' => 0.01, 'hips' => 0.05] as $role => $least) {
+            [$p] = $figure->skeleton->world(
+                array_slice($row, 3, 4 * $figure->skeleton->count()),
+                [$row[0], $row[1], $row[2]],
+                $figure->hips,
+            );
+            foreach ([
+                'head' => 0.06, 'handL' => -0.03, 'handR' => -0.03, 'lowerLegL' => 0.01, 'lowerLegR' => 0.01, 'hips' => 0.05,
+            ] as $role => $least) {
                 expect($p[3 * $figure->skeleton->roles[$role] + 1])->toBeGreaterThan($least, "{$score}: {$role} at {$t} s");
             }
         }
@@ -86,7 +98,11 @@ test('what stands begins and ends in the common stance, so that any two join', f
     $stance = MotionSampler::table($body, new MotionRecipe('wave'), [])->at(0.0);
     $table = MotionSampler::table($body, new MotionRecipe('act', ['score' => $score]), []);
     foreach ([0.0, $table->seconds()] as $t) {
-        [$a] = $figure->skeleton->world(array_slice($stance, 3, 4 * $figure->skeleton->count()), [$stance[0], $stance[1], $stance[2]], $figure->hips);
+        [$a] = $figure->skeleton->world(
+            array_slice($stance, 3, 4 * $figure->skeleton->count()),
+            [$stance[0], $stance[1], $stance[2]],
+            $figure->hips,
+        );
         $row = $table->at($t);
         [$b] = $figure->skeleton->world(array_slice($row, 3, 4 * $figure->skeleton->count()), [$row[0], $row[1], $row[2]], $figure->hips);
         foreach (['footL', 'footR'] as $role) {
@@ -94,7 +110,10 @@ test('what stands begins and ends in the common stance, so that any two join', f
             expect(hypot($a[$j] - $b[$j], $a[$j + 2] - $b[$j + 2]))->toBeLessThan(0.005);
         }
     }
-})->with(['point', 'beckon', 'shrug', 'shakeHead', 'think', 'laugh', 'cry', 'cheer', 'talkAngry', 'bow', 'clap', 'throw', 'drink', 'knock', 'hugA', 'shakeHandsB', 'argueA', 'pushA']);
+})->with([
+    'point', 'beckon', 'shrug', 'shakeHead', 'think', 'laugh', 'cry', 'cheer', 'talkAngry', 'bow', 'clap', 'throw', 'drink', 'knock',
+    'hugA', 'shakeHandsB', 'argueA', 'pushA',
+]);
 
 test('two halves of a handshake meet at one place, whoever they are', function (): void {
     $places = [];
@@ -102,12 +121,17 @@ test('two halves of a handshake meet at one place, whoever they are', function (
         $figure = actor($who);
         $table = MotionSampler::table($figure->body(), new MotionRecipe('act', ['score' => $score]), []);
         $row = $table->at(1.7);
-        [$p, $q] = $figure->skeleton->world(array_slice($row, 3, 4 * $figure->skeleton->count()), [$row[0], $row[1], $row[2]], $figure->hips);
+        [$p, $q] = $figure->skeleton->world(
+            array_slice($row, 3, 4 * $figure->skeleton->count()),
+            [$row[0], $row[1], $row[2]],
+            $figure->hips,
+        );
         $j = 3 * $figure->skeleton->roles['handR'];
         // The other stands before one and faces one.
         $places[] = $m > 0 ? [$p[$j], $p[$j + 1], $p[$j + 2]] : [-$p[$j], $p[$j + 1], Pairs::GAPS['shakeHands'] - $p[$j + 2]];
     }
-    expect(sqrt(($places[0][0] - $places[1][0]) ** 2 + ($places[0][1] - $places[1][1]) ** 2 + ($places[0][2] - $places[1][2]) ** 2))->toBeLessThan(0.26);
+    expect(sqrt(($places[0][0] - $places[1][0]) ** 2 + ($places[0][1] - $places[1][1]) ** 2 + ($places[0][2] - $places[1][2]) ** 2))
+        ->toBeLessThan(0.26);
 });
 
 test('a seat, a table and a floor are met at their heights', function (): void {
@@ -120,13 +144,15 @@ test('a seat, a table and a floor are met at their heights', function (): void {
         return [$p[$j], $p[$j + 1], $p[$j + 2]];
     };
     $k = $figure->body()->scale;
-    expect($at('sitDown', 2.5, 'hips')[1])->toEqualWithDelta(0.545 * $k, 0.02)->and($at('lieIdle', 1.0, 'head')[1])->toBeLessThan(0.35)->and($at('pickUpFloor', 1.5, 'handR')[1])->toBeLessThan(0.36)->and($at('climb', 4.4, 'hips')[1])->toBeGreaterThan(1.5)
+    expect($at('sitDown', 2.5, 'hips')[1])->toEqualWithDelta(0.545 * $k, 0.02)->and($at('lieIdle', 1.0, 'head')[1])->toBeLessThan(0.35)
+        ->and($at('pickUpFloor', 1.5, 'handR')[1])->toBeLessThan(0.36)->and($at('climb', 4.4, 'hips')[1])->toBeGreaterThan(1.5)
         ->and($at('turn90Left', 2.0, 'handL')[2])->toBeLessThan(-0.1);
 });
 
 test('the kit has more than sixty motions, each with words to find it by and a name of its own', function (): void {
     $all = MotionKit::all();
-    expect(count($all))->toBeGreaterThan(60)->and(count(array_unique(array_column($all, 'slug'))))->toBe(count($all))->and(count(array_unique(array_column($all, 'name'))))->toBe(count($all));
+    expect(count($all))->toBeGreaterThan(60)->and(count(array_unique(array_column($all, 'slug'))))->toBe(count($all))
+        ->and(count(array_unique(array_column($all, 'name'))))->toBe(count($all));
     foreach ($all as $m) {
         expect(count($m['tags']))->toBeGreaterThan(1)->and($m['slug'])->toMatch('/^[a-z0-9-]+$/');
     }
@@ -136,7 +162,11 @@ test('manners change a walk and leave its feet where they were', function (array
     $figure = actor('bram');
     $plain = MotionSampler::table($figure->body(), new MotionRecipe('walk', ['speed' => 0.9]), []);
     $other = MotionSampler::table($figure->body(), new MotionRecipe('walk', ['speed' => 0.9] + $settings), []);
-    $world = static fn ($table, float $t): array => $figure->skeleton->world(array_slice($table->at($t), 3, 4 * $figure->skeleton->count()), array_slice($table->at($t), 0, 3), $figure->hips)[0];
+    $world = static fn ($table, float $t): array => $figure->skeleton->world(
+        array_slice($table->at($t), 3, 4 * $figure->skeleton->count()),
+        array_slice($table->at($t), 0, 3),
+        $figure->hips,
+    )[0];
     $moved = 0.0;
     foreach ([0.1, 0.4, 0.8, 1.2] as $t) {
         [$a, $b] = [$world($plain, $t), $world($other, $t)];
@@ -152,7 +182,8 @@ test('manners change a walk and leave its feet where they were', function (array
         expect($b[3 * $roles['head'] + 1])->toBeLessThan($a[3 * $roles['head'] + 1] - 0.12);
     }],
     'carrying' => [['hold' => 'box'], function (array $a, array $b, array $roles): void {
-        expect($b[3 * $roles['handL'] + 1])->toBeGreaterThan($a[3 * $roles['handL'] + 1] + 0.12)->and(abs($b[3 * $roles['handL'] + 2] - $b[3 * $roles['handR'] + 2]))->toBeLessThan(0.08);
+        expect($b[3 * $roles['handL'] + 1])->toBeGreaterThan($a[3 * $roles['handL'] + 1] + 0.12)
+            ->and(abs($b[3 * $roles['handL'] + 2] - $b[3 * $roles['handR'] + 2]))->toBeLessThan(0.08);
     }],
     'nothing' => [['hold' => 'moon'], function (array $a, array $b): void {
         expect($b)->toBe($a);

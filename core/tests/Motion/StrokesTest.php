@@ -44,12 +44,16 @@ test('there are two dozen strokes and more, each from one known pose to another'
 
 test('a word has its sense, whatever clings to it', function (string $word, string $sense): void {
     expect(Strokes::sense($word))->toBe($sense);
-})->with([['you', 'you'], ['You,', 'you'], ["you're", 'you'], ['*NO*', 'no'], ['"never!"', 'no'], ['clocks', 'time'], ['why?', 'question'], ['turns', 'again'], ['marmalade', 'beat'], ['', 'beat']]);
+})->with([
+    ['you', 'you'], ['You,', 'you'], ["you're", 'you'], ['*NO*', 'no'], ['"never!"', 'no'], ['clocks', 'time'], ['why?', 'question'],
+    ['turns', 'again'], ['marmalade', 'beat'], ['', 'beat'],
+]);
 
 test('words are spread by syllables, with breaths where the line has them', function (): void {
     // Two words of one syllable: half of the time each.
     $s = Strokes::spoken('one two', 4.95);
-    expect($s)->toHaveCount(2)->and($s[0]['at'])->toEqualWithDelta(0.35, 1e-9)->and($s[1]['at'])->toEqualWithDelta(2.35, 1e-9)->and($s[1]['until'])->toEqualWithDelta(4.35, 1e-9);
+    expect($s)->toHaveCount(2)->and($s[0]['at'])->toEqualWithDelta(0.35, 1e-9)->and($s[1]['at'])->toEqualWithDelta(2.35, 1e-9)
+        ->and($s[1]['until'])->toEqualWithDelta(4.35, 1e-9);
     // Three syllables against one, and a stop of 2.2 between: 4 + 2.2 parts.
     $s = Strokes::spoken('Remember. That', 7.15);
     expect($s[0]['until'])->toEqualWithDelta(3.35, 1e-9)->and($s[1]['at'])->toEqualWithDelta(0.35 + 5.2, 1e-9);
@@ -110,12 +114,15 @@ test('the mouth moves on words and rests in pauses', function (): void {
         $row = $talk->at($t);
         $sum = 0.0;
         foreach (speaker()->morphs as $k => $m) {
-            $sum += in_array($m, ['aa', 'ee', 'oh', 'ih', 'oo', 'el', 'mbp', 'fv'], true) ? $row[3 + 4 * speaker()->skeleton->count() + $k] : 0.0;
+            $sum += in_array($m, ['aa', 'ee', 'oh', 'ih', 'oo', 'el', 'mbp', 'fv'], true)
+                ? $row[3 + 4 * speaker()->skeleton->count() + $k]
+                : 0.0;
         }
 
         return $sum;
     };
-    expect($open(($spoken[0]['at'] + $spoken[0]['until']) / 2))->toBeGreaterThan(0.3)->and($open(($spoken[0]['until'] + $spoken[1]['at']) / 2))->toBeLessThan(0.02);
+    expect($open(($spoken[0]['at'] + $spoken[0]['until']) / 2))->toBeGreaterThan(0.3)
+        ->and($open(($spoken[0]['until'] + $spoken[1]['at']) / 2))->toBeLessThan(0.02);
 });
 
 test('a line is part of the recipe; without one the seed speaks', function (): void {

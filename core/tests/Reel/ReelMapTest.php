@@ -28,12 +28,14 @@ test('there and back is exact for every frame', function (): void {
 
 test('frames that are not on the reel are refused', function (callable $ask): void {
     $ask(reel());
-})->with([fn ($r) => $r->toScene(46), fn ($r) => $r->toScene(-1), fn ($r) => $r->toReel(0, 40), fn ($r) => $r->toReel(9, 0)])->throws(OutOfRangeException::class);
+})->with([fn ($r) => $r->toScene(46), fn ($r) => $r->toScene(-1), fn ($r) => $r->toReel(0, 40), fn ($r) => $r->toReel(9, 0)])
+    ->throws(OutOfRangeException::class);
 
 test('the last shot runs to the end of the scene, however long it grows', function (): void {
     $shots = [['id' => 's1', 'camera' => 'ca', 'in' => 0, 'out' => 20], ['id' => 's2', 'camera' => 'ca', 'in' => 20, 'out' => null]];
     $parts = ['cameras' => [Scenes::camera('ca', [['frame' => 0]])], 'shots' => $shots, 'items' => [Scenes::item('o', 'oda')]];
     $a = Scenes::compile($parts + ['beats' => [Scenes::beat('b', 'o', 'wave', 0)]]);
     $b = Scenes::compile($parts + ['beats' => [Scenes::beat('b', 'o', 'wave', 60)]]);
-    expect(ReelMap::of($a)->length)->toBe($a->frames)->and(ReelMap::of($b)->length)->toBe($b->frames)->and($b->frames)->toBe($a->frames + 60);
+    expect(ReelMap::of($a)->length)->toBe($a->frames)->and(ReelMap::of($b)->length)->toBe($b->frames)->and($b->frames)
+        ->toBe($a->frames + 60);
 });

@@ -29,7 +29,14 @@ function anyTree(Random $r): Skeleton
         array_push($q, ...anyTurn($r));
     }
 
-    return new Skeleton(array_map(static fn (int $j): string => "joint{$j}", array_keys($parents)), $parents, $t, $q, array_fill(0, 36, 1.0), []);
+    return new Skeleton(
+        array_map(static fn (int $j): string => "joint{$j}", array_keys($parents)),
+        $parents,
+        $t,
+        $q,
+        array_fill(0, 36, 1.0),
+        [],
+    );
 }
 
 /** @return list<float> */
@@ -58,7 +65,8 @@ test('a posture and a single joint of a row lie where the whole skeleton has the
         [$places, $turns] = $s->world(array_slice($row, 3), [$row[0], $row[1], $row[2]], $hips);
         for ($j = 0; $j < 12; $j++) {
             foreach ([$p->at($j), $s->jointIn($row, $hips, $j)] as [$place, $turn]) {
-                expect(V3::distance($place, array_slice($places, 3 * $j, 3)))->toBeLessThan(1e-12)->and(Q4::angleBetween($turn, array_slice($turns, 4 * $j, 4)))->toBeLessThan(1e-7);
+                expect(V3::distance($place, array_slice($places, 3 * $j, 3)))->toBeLessThan(1e-12)
+                    ->and(Q4::angleBetween($turn, array_slice($turns, 4 * $j, 4)))->toBeLessThan(1e-7);
             }
         }
     }
@@ -77,18 +85,28 @@ test('a limb comes to what it can reach and keeps its end as it was or as it is 
         $turn = $round % 2 === 0 ? null : anyTurn($r);
         $miss = $p->reach(3, 5, 6, $to, $turn, [1.0, 0.0, 0.0]);
         [$at, $now] = $p->at(6);
-        expect($miss)->toBe(0.0)->and(V3::distance($at, $to))->toBeLessThan(1e-9)->and(Q4::angleBetween($now, $turn ?? $c[1]))->toBeLessThan(1e-7)
-            ->and(V3::distance($p->at(3)[0], $p->at(5)[0]))->toEqualWithDelta($long, 1e-9)->and(V3::distance($p->at(5)[0], $at))->toEqualWithDelta($short, 1e-9);
+        expect($miss)->toBe(0.0)->and(V3::distance($at, $to))->toBeLessThan(1e-9)->and(Q4::angleBetween($now, $turn ?? $c[1]))
+            ->toBeLessThan(1e-7)
+            ->and(V3::distance($p->at(3)[0], $p->at(5)[0]))->toEqualWithDelta($long, 1e-9)->and(V3::distance($p->at(5)[0], $at))
+            ->toEqualWithDelta($short, 1e-9);
     }
 });
 
 test('a point beyond the end is brought along as one piece; what is out of reach is told in metres', function (): void {
-    $straight = new Skeleton(['upper', 'lower', 'end'], [-1, 0, 1], [0.0, 0.0, 0.0, 0.0, 0.4, 0.0, 0.0, 0.3, 0.0], [0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0], array_fill(0, 9, 1.0), []);
+    $straight = new Skeleton(
+        ['upper', 'lower', 'end'],
+        [-1, 0, 1],
+        [0.0, 0.0, 0.0, 0.0, 0.4, 0.0, 0.0, 0.3, 0.0],
+        [0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0],
+        array_fill(0, 9, 1.0),
+        [],
+    );
     $row = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0];
     $p = new Posture($straight, 0, $row);
     $missed = $p->reach(0, 1, 2, [0.5, 0.0, 0.0], null, [0.0, 0.0, 1.0], [0.0, 0.8, 0.0]);
     $tip = V3::add($p->at(2)[0], Q4::rotate($p->at(2)[1], [0.0, 0.1, 0.0]));
-    expect($missed)->toBe(0.0)->and(V3::distance($tip, [0.5, 0.0, 0.0]))->toBeLessThan(1e-9)->and($p->local(2))->toEqualWithDelta([0.0, 0.0, 0.0, 1.0], 1e-9);
+    expect($missed)->toBe(0.0)->and(V3::distance($tip, [0.5, 0.0, 0.0]))->toBeLessThan(1e-9)->and($p->local(2))
+        ->toEqualWithDelta([0.0, 0.0, 0.0, 1.0], 1e-9);
 
     $p->reset($row);
     // 0.7 m long, its last three thousandths rounded off: 1 m away misses a little over 0.3 m.
@@ -118,7 +136,8 @@ test('half of a twist goes to the lower part and the end stays where and as it i
         [$lower, $end] = [$p->local(5), $p->at(6)];
         $p->shareTwist(5, 6);
         expect(Q4::angleBetween($p->local(5), Q4::mul($lower, Q4::axis($axis, $twist / 2))))->toBeLessThan(1e-7)
-            ->and(Q4::angleBetween($p->at(6)[1], $end[1]))->toBeLessThan(1e-7)->and(V3::distance($p->at(6)[0], $end[0]))->toBeLessThan(1e-12);
+            ->and(Q4::angleBetween($p->at(6)[1], $end[1]))->toBeLessThan(1e-7)->and(V3::distance($p->at(6)[0], $end[0]))
+            ->toBeLessThan(1e-12);
     }
 });
 
@@ -127,7 +146,8 @@ test('the shortest turn takes one direction to another, also the opposite one', 
     for ($round = 0; $round < 100; $round++) {
         [$a, $b] = [[$r->signed(), $r->signed(), $r->signed()], [$r->signed(), $r->signed(), $r->signed()]];
         $b = $round % 3 === 0 ? V3::add(V3::mul($a, -1.0), [0.0, 1e-4 * $round, 0.0]) : $b;
-        expect(V3::distance(Q4::rotate(Posture::shortest($a, $b, [1.0, 0.0, 0.0]), V3::unit($a)), V3::unit($b)))->toBeLessThan($round === 0 ? 3.0 : 1e-9);
+        expect(V3::distance(Q4::rotate(Posture::shortest($a, $b, [1.0, 0.0, 0.0]), V3::unit($a)), V3::unit($b)))
+            ->toBeLessThan($round === 0 ? 3.0 : 1e-9);
     }
     expect(Posture::shortest([0.0, 2.0, 0.0], [0.0, -1.0, 0.0], [1.0, 0.0, 0.0]))->toEqualWithDelta([1.0, 0.0, 0.0, 0.0], 1e-12);
 });

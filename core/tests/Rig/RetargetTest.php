@@ -15,7 +15,10 @@ use CrispReel\Core\Rig\TreeRoles;
 use CrispReel\Core\Rig\UnableToMatch;
 
 /** Joints of a plain body as a file of another house might have them. */
-const BODY = ['hips', 'spine', 'chest', 'neck', 'head', 'upperArmL', 'lowerArmL', 'handL', 'upperArmR', 'lowerArmR', 'handR', 'upperLegL', 'lowerLegL', 'footL', 'toesL', 'upperLegR', 'lowerLegR', 'footR', 'toesR'];
+const BODY = [
+    'hips', 'spine', 'chest', 'neck', 'head', 'upperArmL', 'lowerArmL', 'handL', 'upperArmR', 'lowerArmR', 'handR', 'upperLegL',
+    'lowerLegL', 'footL', 'toesL', 'upperLegR', 'lowerLegR', 'footR', 'toesR',
+];
 
 /**
  * A body in a T pose, in its own units, with another up axis or facing if asked, and every joint's rest turned.
@@ -25,13 +28,17 @@ const BODY = ['hips', 'spine', 'chest', 'neck', 'head', 'upperArmL', 'lowerArmL'
 function tPose(array $names, float $unit = 1.0, ?array $lie = null, int $seed = 0): Skeleton
 {
     $at = [
-        'hips' => [0, 0.95, 0], 'spine' => [0, 1.08, 0], 'chest' => [0, 1.25, 0], 'neck' => [0, 1.48, 0], 'head' => [0, 1.58, 0], 'upperArmL' => [0.18, 1.42, 0], 'lowerArmL' => [0.46, 1.42, 0], 'handL' => [0.72, 1.42, 0],
+        'hips' => [0, 0.95, 0], 'spine' => [0, 1.08, 0], 'chest' => [0, 1.25, 0], 'neck' => [0, 1.48, 0], 'head' => [0, 1.58, 0],
+        'upperArmL' => [0.18, 1.42, 0], 'lowerArmL' => [0.46, 1.42, 0], 'handL' => [0.72, 1.42, 0],
         'upperLegL' => [0.1, 0.9, 0], 'lowerLegL' => [0.1, 0.5, 0.01], 'footL' => [0.1, 0.09, 0], 'toesL' => [0.1, 0.02, 0.14],
     ];
     foreach (['upperArm', 'lowerArm', 'hand', 'upperLeg', 'lowerLeg', 'foot', 'toes'] as $r) {
         $at[$r.'R'] = [-$at[$r.'L'][0], $at[$r.'L'][1], $at[$r.'L'][2]];
     }
-    $above = ['spine' => 'hips', 'chest' => 'spine', 'neck' => 'chest', 'head' => 'neck', 'upperArm' => 'chest', 'lowerArm' => 'upperArm', 'hand' => 'lowerArm', 'upperLeg' => 'hips', 'lowerLeg' => 'upperLeg', 'foot' => 'lowerLeg', 'toes' => 'foot'];
+    $above = [
+        'spine' => 'hips', 'chest' => 'spine', 'neck' => 'chest', 'head' => 'neck', 'upperArm' => 'chest', 'lowerArm' => 'upperArm',
+        'hand' => 'lowerArm', 'upperLeg' => 'hips', 'lowerLeg' => 'upperLeg', 'foot' => 'lowerLeg', 'toes' => 'foot',
+    ];
     mt_srand($seed);
     $world = $t = $q = $parents = [];
     foreach (BODY as $i => $role) {
@@ -41,7 +48,9 @@ function tPose(array $names, float $unit = 1.0, ?array $lie = null, int $seed = 
         $parents[] = $p;
         $spot = V3::mul(array_map(floatval(...), $at[$role]), $unit);
         $spot = $lie === null ? $spot : Q4::rotate($lie, $spot);
-        $turn = $seed === 0 ? ($lie ?? Q4::IDENTITY) : Q4::unit([mt_rand() / mt_getrandmax() - 0.5, mt_rand() / mt_getrandmax() - 0.5, mt_rand() / mt_getrandmax() - 0.5, 1.0]);
+        $turn = $seed === 0
+            ? ($lie ?? Q4::IDENTITY)
+            : Q4::unit([mt_rand() / mt_getrandmax() - 0.5, mt_rand() / mt_getrandmax() - 0.5, mt_rand() / mt_getrandmax() - 0.5, 1.0]);
         $world[$i] = [$spot, $turn];
         [$pp, $pq] = $p < 0 ? [[0.0, 0.0, 0.0], Q4::IDENTITY] : $world[$p];
         array_push($t, ...Q4::rotate(Q4::conjugate($pq), V3::sub($spot, $pp)));
@@ -54,8 +63,14 @@ function tPose(array $names, float $unit = 1.0, ?array $lie = null, int $seed = 
 /** Joint names in several habits. @return array<string, array{list<string>}> */
 function namings(): array
 {
-    $word = ['hips' => 'Hips', 'spine' => 'Spine', 'chest' => 'Spine1', 'neck' => 'Neck', 'head' => 'Head', 'upperArm' => 'Arm', 'lowerArm' => 'ForeArm', 'hand' => 'Hand', 'upperLeg' => 'UpLeg', 'lowerLeg' => 'Leg', 'foot' => 'Foot', 'toes' => 'ToeBase'];
-    $plain = ['hips' => 'pelvis', 'spine' => 'spine', 'chest' => 'chest', 'neck' => 'neck', 'head' => 'head', 'upperArm' => 'upper_arm', 'lowerArm' => 'forearm', 'hand' => 'hand', 'upperLeg' => 'thigh', 'lowerLeg' => 'shin', 'foot' => 'foot', 'toes' => 'toe'];
+    $word = [
+        'hips' => 'Hips', 'spine' => 'Spine', 'chest' => 'Spine1', 'neck' => 'Neck', 'head' => 'Head', 'upperArm' => 'Arm',
+        'lowerArm' => 'ForeArm', 'hand' => 'Hand', 'upperLeg' => 'UpLeg', 'lowerLeg' => 'Leg', 'foot' => 'Foot', 'toes' => 'ToeBase',
+    ];
+    $plain = [
+        'hips' => 'pelvis', 'spine' => 'spine', 'chest' => 'chest', 'neck' => 'neck', 'head' => 'head', 'upperArm' => 'upper_arm',
+        'lowerArm' => 'forearm', 'hand' => 'hand', 'upperLeg' => 'thigh', 'lowerLeg' => 'shin', 'foot' => 'foot', 'toes' => 'toe',
+    ];
     $made = static fn (callable $name): array => [array_map(static function (string $role) use ($name): string {
         $side = in_array(substr($role, -1), ['L', 'R'], true) ? substr($role, -1) : '';
 
@@ -63,13 +78,19 @@ function namings(): array
     }, BODY)];
 
     return [
-        'long sides, prefix' => $made(static fn (string $r, string $s): string => 'rig:'.['' => '', 'L' => 'Left', 'R' => 'Right'][$s].$word[$r]),
+        'long sides, prefix' => $made(
+            static fn (string $r, string $s): string => 'rig:'.['' => '', 'L' => 'Left', 'R' => 'Right'][$s].$word[$r]
+        ),
         'bare side letters in front' => $made(static fn (string $r, string $s): string => $s.ucfirst($r)),
         'snake case, dot and letter' => $made(static fn (string $r, string $s): string => $plain[$r].($s === '' ? '' : '.'.$s)),
         'numbered copies' => $made(static fn (string $r, string $s): string => $plain[$r].($s === '' ? '' : '_'.strtolower($s)).'.001'),
         'camel case, letter behind' => $made(static fn (string $r, string $s): string => $r.$s),
-        'a word on every joint' => $made(static fn (string $r, string $s): string => 'Body '.($s === '' ? '' : "{$s} ").ucfirst($plain[$r])),
-        'loud snake case' => $made(static fn (string $r, string $s): string => strtoupper(($s === '' ? '' : ['L' => 'left_', 'R' => 'right_'][$s]).$plain[$r])),
+        'a word on every joint' => $made(
+            static fn (string $r, string $s): string => 'Body '.($s === '' ? '' : "{$s} ").ucfirst($plain[$r])
+        ),
+        'loud snake case' => $made(
+            static fn (string $r, string $s): string => strtoupper(($s === '' ? '' : ['L' => 'left_', 'R' => 'right_'][$s]).$plain[$r])
+        ),
         'numbers only' => [array_map(static fn (int $i): string => "joint_{$i}", array_keys(BODY))],
     ];
 }
@@ -87,18 +108,26 @@ test('a name that stands in the wrong place or on the wrong side is trusted less
     [$names[11], $names[15]] = [$names[15], $names[11]];
     [$names[5], $names[6]] = [$names[6], $names[5]];
     $judged = HumanRoles::judge(tPose($names));
-    expect($judged['lowerArmL']['confidence'])->toBeLessThan(0.6)->and($judged['head']['confidence'])->toBeGreaterThan(0.9)->and($judged['upperArmR']['confidence'])->toBeLessThan(0.7);
+    expect($judged['lowerArmL']['confidence'])->toBeLessThan(0.6)->and($judged['head']['confidence'])->toBeGreaterThan(0.9)
+        ->and($judged['upperArmR']['confidence'])->toBeLessThan(0.7);
 });
 
 test('a role can be chosen by hand, and mistakes are named', function (): void {
     $s = tPose(namings()['numbers only'][0]);
-    expect(HumanRoles::chosen($s, ['head' => 'joint_3', 'toesL' => ''])['head'])->toBe(3)->and(HumanRoles::chosen($s, ['toesL' => '']))->not->toHaveKey('toesL')
+    expect(HumanRoles::chosen($s, ['head' => 'joint_3', 'toesL' => ''])['head'])->toBe(3)
+        ->and(HumanRoles::chosen($s, ['toesL' => '']))->not->toHaveKey('toesL')
         ->and(fn () => HumanRoles::chosen($s, ['head' => 'nose']))->toThrow(UnableToMatch::class, 'no joint "nose"')
         ->and(fn () => HumanRoles::chosen($s, ['tail' => 'joint_3']))->toThrow(UnableToMatch::class, '"tail" is not a part');
 });
 
 test('no roles are made up for what is no body', function (): void {
-    $chain = new Skeleton(['a', 'b', 'c', 'd'], [-1, 0, 1, 2], array_fill(0, 12, 0.3), array_merge(...array_fill(0, 4, Q4::IDENTITY)), array_fill(0, 12, 1.0));
+    $chain = new Skeleton(
+        ['a', 'b', 'c', 'd'],
+        [-1, 0, 1, 2],
+        array_fill(0, 12, 0.3),
+        array_merge(...array_fill(0, 4, Q4::IDENTITY)),
+        array_fill(0, 12, 1.0),
+    );
     [$p] = $chain->world($chain->rotations);
     expect(TreeRoles::match($chain, $p))->toBe([]);
 });
@@ -108,7 +137,12 @@ function walkAsBvh(): string
 {
     $table = solved('oda', 'walk');
 
-    return BvhWriter::write(figure('oda')->skeleton, figure('oda')->hips, array_map(static fn (int $i): array => $table->at($i / 30), range(0, 75)), 1 / 30);
+    return BvhWriter::write(
+        figure('oda')->skeleton,
+        figure('oda')->hips,
+        array_map(static fn (int $i): array => $table->at($i / 30), range(0, 75)),
+        1 / 30,
+    );
 }
 
 test('the same skeleton is taken as it is, to a thousandth of a degree', function (): void {
@@ -119,7 +153,8 @@ test('the same skeleton is taken as it is, to a thousandth of a degree', functio
     foreach ([0.5, 1.0, 2.0] as $s) {
         foreach ($figure->skeleton->roles as $role => $j) {
             if (! str_starts_with($role, 'foot') && ! str_contains($role, 'Leg') && ! str_starts_with($role, 'toes')) {
-                expect(rad2deg(Q4::angleBetween(ClipTable::rotation($table->at($s), $j), ClipTable::rotation($own->at($s), $j))))->toBeLessThan(0.05);
+                expect(rad2deg(Q4::angleBetween(ClipTable::rotation($table->at($s), $j), ClipTable::rotation($own->at($s), $j))))
+                    ->toBeLessThan(0.05);
             }
         }
     }
@@ -138,16 +173,23 @@ test('another body makes the same motion: limbs point the same way within 2 degr
     };
     foreach ([0.4, 0.9, 1.7] as $s) {
         foreach ([['upperArmL', 'lowerArmL'], ['lowerArmL', 'handL'], ['upperArmR', 'lowerArmR'], ['spine', 'chest']] as [$a, $b]) {
-            expect(rad2deg(acos(V3::dot($way(figure('oda'), $own->at($s), $a, $b), $way($bram, $table->at($s), $a, $b)))))->toBeLessThan(2.0);
+            expect(rad2deg(acos(V3::dot($way(figure('oda'), $own->at($s), $a, $b), $way($bram, $table->at($s), $a, $b)))))
+                ->toBeLessThan(2.0);
         }
     }
     [$slip, $deep] = slip('bram', $table);
     expect($slip)->toBeLessThan(0.02)->and($deep)->toBeGreaterThan(-0.02);
     $travel = $table->at($table->seconds())[$table->width - 2] - $table->at(0.0)[$table->width - 2];
-    expect($travel)->toEqualWithDelta(($own->at(2.5)[$own->width - 2] - $own->at(0.0)[$own->width - 2]) * $bram->body()->leg / figure('oda')->body()->leg * $bram->body()->scale, 0.03);
+    expect($travel)->toEqualWithDelta(
+        ($own->at(2.5)[$own->width - 2] - $own->at(0.0)[$own->width - 2]) * $bram->body()->leg / figure('oda')->body()->leg
+            * $bram->body()->scale,
+        0.03,
+    );
 });
 
-test('names, units, up axis, facing and rest turns of the source do not matter', function (array $names, float $unit, ?array $lie, int $seed): void {
+test('names, units, up axis, facing and rest turns of the source do not matter', function (
+    array $names, float $unit, ?array $lie, int $seed,
+): void {
     $source = tPose($names, $unit, $lie, $seed);
     $roles = HumanRoles::chosen($source);
     $figure = figure('oda');
@@ -167,7 +209,8 @@ test('names, units, up axis, facing and rest turns of the source do not matter',
     $other = V3::unit(V3::sub($at('handR'), $at('upperArmR')));
     expect($arm)->toEqualWithDelta([0.0, 1.0, 0.0], 0.001)->and($other)->toEqualWithDelta([-1.0, 0.0, 0.0], 0.001)
         ->and($hips[1])->toEqualWithDelta(0.95 * $retarget->scale * $unit, 0.001)
-        ->and($retarget->scale * $unit)->toEqualWithDelta($figure->body()->leg * $figure->body()->scale / (hypot(0.4, 0.01) + hypot(0.41, 0.01)), 0.001);
+        ->and($retarget->scale * $unit)
+        ->toEqualWithDelta($figure->body()->leg * $figure->body()->scale / (hypot(0.4, 0.01) + hypot(0.41, 0.01)), 0.001);
 })->with([
     'metres' => [BODY, 1.0, null, 0],
     'centimetres' => [BODY, 100.0, null, 0],
@@ -184,16 +227,20 @@ test('what cannot be matched is named', function (): void {
     $s = tPose(BODY);
     $roles = HumanRoles::chosen($s);
     unset($roles['footR']);
-    expect(fn () => new CrispReel\Core\Rig\Retarget($s, $roles, $figure->skeleton, 0))->toThrow(UnableToMatch::class, 'No joint of the motion is known as footR');
+    expect(fn () => new CrispReel\Core\Rig\Retarget($s, $roles, $figure->skeleton, 0))
+        ->toThrow(UnableToMatch::class, 'No joint of the motion is known as footR');
     $flat = tPose(BODY, 0.0);
-    expect(fn () => new CrispReel\Core\Rig\Retarget($flat, HumanRoles::match(BODY, $flat->parents), $figure->skeleton, 0))->toThrow(UnableToMatch::class, 'no length');
+    expect(fn () => new CrispReel\Core\Rig\Retarget($flat, HumanRoles::match(BODY, $flat->parents), $figure->skeleton, 0))
+        ->toThrow(UnableToMatch::class, 'no length');
 });
 
 test('contacts are found where a foot is low and slow, and not where it passes', function (): void {
     $points = [];
     for ($i = 0; $i < 60; $i++) {
         // Down from frame 10 to 29, then swings on at 1.5 m/s, 15 cm high.
-        $points[] = $i < 10 ? [0.0, 0.3, 0.05 * $i] : ($i < 30 ? [0.0, 0.09 + 0.001 * ($i % 2), 0.5 + 0.001 * $i] : [0.0, 0.24, 0.53 + 0.05 * ($i - 30)]);
+        $points[] = $i < 10
+            ? [0.0, 0.3, 0.05 * $i]
+            : ($i < 30 ? [0.0, 0.09 + 0.001 * ($i % 2), 0.5 + 0.001 * $i] : [0.0, 0.24, 0.53 + 0.05 * ($i - 30)]);
     }
     expect(FootLock::spans($points, 0.08, 30.0))->toHaveCount(1);
     [[$from, $to]] = FootLock::spans($points, 0.08, 30.0);

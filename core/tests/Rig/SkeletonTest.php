@@ -10,23 +10,43 @@ use CrispReel\Core\Rig\Skeleton;
 function habits(): array
 {
     $sides = static fn (callable $name): array => array_merge(...array_map(static fn (string $s): array => array_map(
-        static fn (string $part): string => $name($part, $s), ['shoulder', 'upperArm', 'lowerArm', 'hand', 'upperLeg', 'lowerLeg', 'foot', 'toes'],
+        static fn (string $part): string => $name($part, $s), [
+            'shoulder', 'upperArm', 'lowerArm', 'hand', 'upperLeg', 'lowerLeg', 'foot', 'toes',
+        ],
     ), ['L', 'R']));
     $long = ['L' => 'Left', 'R' => 'Right'];
     $other = [
-        'shoulder' => 'Shoulder', 'upperArm' => 'Arm', 'lowerArm' => 'ForeArm', 'hand' => 'Hand', 'upperLeg' => 'UpLeg', 'lowerLeg' => 'Leg', 'foot' => 'Foot', 'toes' => 'ToeBase',
+        'shoulder' => 'Shoulder', 'upperArm' => 'Arm', 'lowerArm' => 'ForeArm', 'hand' => 'Hand', 'upperLeg' => 'UpLeg',
+        'lowerLeg' => 'Leg', 'foot' => 'Foot', 'toes' => 'ToeBase',
     ];
     $plain = [
-        'shoulder' => 'clavicle', 'upperArm' => 'upper_arm', 'lowerArm' => 'forearm', 'hand' => 'hand', 'upperLeg' => 'thigh', 'lowerLeg' => 'shin', 'foot' => 'foot', 'toes' => 'toe',
+        'shoulder' => 'clavicle', 'upperArm' => 'upper_arm', 'lowerArm' => 'forearm', 'hand' => 'hand', 'upperLeg' => 'thigh',
+        'lowerLeg' => 'shin', 'foot' => 'foot', 'toes' => 'toe',
     ];
 
     return [
-        'side letters at the end' => [['hips', 'spine', 'chest', 'upperChest', 'neck', 'head', ...$sides(static fn (string $p, string $s): string => $p.$s)]],
-        'prefix and long sides' => [array_map(static fn (string $n): string => "rig:{$n}", ['Hips', 'Spine', 'Spine1', 'Spine2', 'Neck', 'Head', ...$sides(static fn (string $p, string $s): string => $long[$s].$other[$p])])],
-        'snake case with dots' => [['pelvis', 'spine', 'chest', 'upper_chest', 'neck', 'head', ...$sides(static fn (string $p, string $s): string => $plain[$p].'.'.$s)]],
-        'a prefix word on every joint' => [array_map(static fn (string $n): string => "body {$n}", ['Pelvis', 'Spine', 'Chest', 'UpperChest', 'Neck', 'Head', ...$sides(static fn (string $p, string $s): string => "{$s} {$p}")])],
-        'lower-case letters in front' => [['hips', 'spine', 'chest', 'upper chest', 'neck', 'head', ...$sides(static fn (string $p, string $s): string => strtolower($s).'_'.$plain[$p])]],
-        'camel case with sides in front' => [['hips', 'spine', 'chest', 'upperChest', 'neck', 'head', ...$sides(static fn (string $p, string $s): string => strtolower($long[$s]).ucfirst($p))]],
+        'side letters at the end' => [[
+            'hips', 'spine', 'chest', 'upperChest', 'neck', 'head', ...$sides(static fn (string $p, string $s): string => $p.$s),
+        ]],
+        'prefix and long sides' => [array_map(static fn (string $n): string => "rig:{$n}", [
+            'Hips', 'Spine', 'Spine1', 'Spine2', 'Neck', 'Head',
+            ...$sides(static fn (string $p, string $s): string => $long[$s].$other[$p]),
+        ])],
+        'snake case with dots' => [[
+            'pelvis', 'spine', 'chest', 'upper_chest', 'neck', 'head',
+            ...$sides(static fn (string $p, string $s): string => $plain[$p].'.'.$s),
+        ]],
+        'a prefix word on every joint' => [array_map(static fn (string $n): string => "body {$n}", [
+            'Pelvis', 'Spine', 'Chest', 'UpperChest', 'Neck', 'Head', ...$sides(static fn (string $p, string $s): string => "{$s} {$p}"),
+        ])],
+        'lower-case letters in front' => [[
+            'hips', 'spine', 'chest', 'upper chest', 'neck', 'head',
+            ...$sides(static fn (string $p, string $s): string => strtolower($s).'_'.$plain[$p]),
+        ]],
+        'camel case with sides in front' => [[
+            'hips', 'spine', 'chest', 'upperChest', 'neck', 'head',
+            ...$sides(static fn (string $p, string $s): string => strtolower($long[$s]).ucfirst($p)),
+        ]],
     ];
 }
 
@@ -51,7 +71,13 @@ test('fingers and made-up joints take no role', function (): void {
 /** A chain of three joints, each one metre above the other. */
 function chain(): Skeleton
 {
-    return new Skeleton(['a', 'b', 'c'], [-1, 0, 1], [0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 1.0, 0.0], array_merge(Q4::IDENTITY, Q4::IDENTITY, Q4::IDENTITY), array_fill(0, 9, 1.0));
+    return new Skeleton(
+        ['a', 'b', 'c'],
+        [-1, 0, 1],
+        [0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 1.0, 0.0],
+        array_merge(Q4::IDENTITY, Q4::IDENTITY, Q4::IDENTITY),
+        array_fill(0, 9, 1.0),
+    );
 }
 
 test('world places by hand', function (): void {

@@ -44,10 +44,17 @@ final class FakeAssets implements AssetSource
             'wagon' => self::wagon(),
             'bicycle' => Bicycle::draw()->glb(extras: ['vehicle' => Bicycle::vehicle()]),
             // Four metres square, rising by 0.2 a metre towards +z from y = 0 in its middle.
-            'ramp' => (new Piece('Ramp', 1))->add(Shapes::sheet([[-2.0, -0.4, -2.0], [-2.0, 0.4, 2.0], [2.0, -0.4, -2.0], [2.0, 0.4, 2.0]], 1, 1), 0x888888, jitter: 0.0, shift: 0.0, wave: 0.0)->glb(),
+            'ramp' => (new Piece('Ramp', 1))->add(
+                Shapes::sheet([[-2.0, -0.4, -2.0], [-2.0, 0.4, 2.0], [2.0, -0.4, -2.0], [2.0, 0.4, 2.0]], 1, 1),
+                0x888888,
+                jitter: 0.0,
+                shift: 0.0,
+                wave: 0.0,
+            )->glb(),
             'boat' => RowingBoat::draw()->glb(extras: ['vehicle' => RowingBoat::vehicle()], doubleSided: true),
             'cloak' => Costume::all()[0]['glb'],
-            'banner' => Ferry::pennant()->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
+            'banner' => Ferry::pennant()
+                ->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
             default => throw new \LogicException("No asset {$name}."),
         };
@@ -90,12 +97,31 @@ final class FakeAssets implements AssetSource
     public static function wagon(): string
     {
         $wheels = [];
-        $w = new GltfWriter('test', ['vehicle' => ['rear' => [0.0, -0.6], 'wheelbase' => 1.2, 'wheels' => array_map(static fn (array $p): array => ['joint' => $p[0], 'x' => $p[1], 'z' => $p[2], 'radius' => 0.25, 'steers' => $p[2] > 0], [['fl', 0.4, 0.6], ['fr', -0.4, 0.6], ['rl', 0.4, -0.6], ['rr', -0.4, -0.6]])]]);
-        $mesh = $w->push('meshes', ['primitives' => [['attributes' => ['POSITION' => $w->vertices([-0.4, 0.3, -0.7, 0.4, 0.3, -0.7, 0.0, 0.3, 0.7], 'VEC3', bounds: true)], 'indices' => $w->indices([0, 2, 1])]]]);
+        $w = new GltfWriter(
+            'test',
+            ['vehicle' => [
+                'rear' => [0.0, -0.6],
+                'wheelbase' => 1.2,
+                'wheels' => array_map(
+                    static fn (array $p): array => ['joint' => $p[0], 'x' => $p[1], 'z' => $p[2], 'radius' => 0.25, 'steers' => $p[2] > 0],
+                    [['fl', 0.4, 0.6], ['fr', -0.4, 0.6], ['rl', 0.4, -0.6], ['rr', -0.4, -0.6]],
+                ),
+            ]],
+        );
+        $mesh = $w->push(
+            'meshes',
+            ['primitives' => [[
+                'attributes' => ['POSITION' => $w->vertices([-0.4, 0.3, -0.7, 0.4, 0.3, -0.7, 0.0, 0.3, 0.7], 'VEC3', bounds: true)],
+                'indices' => $w->indices([0, 2, 1]),
+            ]]],
+        );
         foreach ([['fl', 0.4, 0.6], ['fr', -0.4, 0.6], ['rl', 0.4, -0.6], ['rr', -0.4, -0.6]] as [$name, $x, $z]) {
             $wheels[] = $w->push('nodes', ['name' => "joint:{$name}", 'translation' => [$x, 0.25, $z]]);
         }
-        $top = [$w->push('nodes', ['name' => 'joint:body', 'children' => [...$wheels, $w->push('nodes', ['name' => 'bed', 'mesh' => $mesh])]])];
+        $top = [$w->push('nodes', [
+            'name' => 'joint:body',
+            'children' => [...$wheels, $w->push('nodes', ['name' => 'bed', 'mesh' => $mesh])],
+        ])];
         foreach (['gripL' => 0.25, 'gripR' => -0.25] as $name => $x) {
             $top[] = $w->push('nodes', ['name' => "mount:{$name}", 'translation' => [$x, 0.9, -1.0]]);
         }
@@ -118,7 +144,13 @@ final class FakeAssets implements AssetSource
         }
         $points = array_map(floatval(...), $points);
         $index = [0, 2, 1, 1, 2, 3, 4, 5, 6, 5, 7, 6, 0, 1, 4, 1, 5, 4, 2, 6, 3, 3, 6, 7, 0, 4, 2, 2, 4, 6, 1, 3, 5, 3, 7, 5];
-        $mesh = $w->push('meshes', ['primitives' => [['attributes' => ['POSITION' => $w->vertices($points, 'VEC3', bounds: true)], 'indices' => $w->indices($index)]]]);
+        $mesh = $w->push(
+            'meshes',
+            ['primitives' => [[
+                'attributes' => ['POSITION' => $w->vertices($points, 'VEC3', bounds: true)],
+                'indices' => $w->indices($index),
+            ]]],
+        );
         $top = [$w->push('nodes', ['name' => 'box', 'mesh' => $mesh])];
         foreach ($mounts as $name => $at) {
             $top[] = $w->push('nodes', ['name' => 'mount:'.$name, 'translation' => $at]);

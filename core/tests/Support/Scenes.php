@@ -19,7 +19,10 @@ final class Scenes
     {
         $hash = static fn (string $s): string => hash('sha256', $s);
         $assets = [];
-        foreach (['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set'] as $id => $kind) {
+        foreach ([
+            'oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop',
+            'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set',
+        ] as $id => $kind) {
             $assets[] = ['id' => $id, 'kind' => $kind, 'name' => ucfirst($id), 'blob' => $hash($id), 'digest' => $hash("{$id} digest")];
         }
         foreach (['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown'] as $m) {
@@ -27,7 +30,8 @@ final class Scenes
         }
 
         return $parts + [
-            'format' => Document::FORMAT, 'version' => 1, 'name' => 'Test', 'rate' => [24, 1], 'width' => 1280, 'height' => 720, 'mood' => 'neutral',
+            'format' => Document::FORMAT, 'version' => 1, 'name' => 'Test', 'rate' => [24, 1], 'width' => 1280, 'height' => 720,
+            'mood' => 'neutral',
             'assets' => $assets, 'items' => [], 'beats' => [], 'links' => [], 'cameras' => [], 'shots' => [],
         ];
     }
@@ -39,11 +43,15 @@ final class Scenes
     }
 
     /** @return array<string, mixed> */
-    public static function item(string $id, string $asset, float $x = 0.0, float $z = 0.0, float $headingDeg = 0.0, float $y = 0.0, float $scale = 1.0): array
-    {
+    public static function item(
+        string $id, string $asset, float $x = 0.0, float $z = 0.0, float $headingDeg = 0.0, float $y = 0.0, float $scale = 1.0,
+    ): array {
         $kind = ['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'ramp' => 'set'][$asset] ?? 'prop';
 
-        return ['id' => $id, 'kind' => $kind, 'name' => $id, 'asset' => $asset, 'position' => [$x, $y, $z], 'headingDeg' => $headingDeg, 'scale' => $scale, 'tape' => 0];
+        return [
+            'id' => $id, 'kind' => $kind, 'name' => $id, 'asset' => $asset, 'position' => [$x, $y, $z], 'headingDeg' => $headingDeg,
+            'scale' => $scale, 'tape' => 0,
+        ];
     }
 
     /**
@@ -61,7 +69,10 @@ final class Scenes
      */
     public static function camera(string $id, array $keys): array
     {
-        $keys = array_map(static fn (array $k): array => $k + ['frame' => 0, 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0], $keys);
+        $keys = array_map(
+            static fn (array $k): array => $k + ['frame' => 0, 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0],
+            $keys,
+        );
 
         return ['id' => $id, 'letter' => strtoupper(substr($id, -1)), 'name' => '', 'keys' => $keys];
     }

@@ -36,7 +36,10 @@ final class Spoiled
     {
         $d = GltfDraft::open($glb);
         $nodes = $d->list('nodes');
-        $nodes[] = ['name' => 'Armature', 'children' => $d->list('scenes')[0]['nodes'], 'scale' => [$scale, $scale, $scale], 'rotation' => $turn, 'translation' => $move];
+        $nodes[] = [
+            'name' => 'Armature', 'children' => $d->list('scenes')[0]['nodes'], 'scale' => [$scale, $scale, $scale], 'rotation' => $turn,
+            'translation' => $move,
+        ];
         $d->json['nodes'] = $nodes;
         $d->json['scenes'] = [['nodes' => [count($nodes) - 1]]];
         $d->json['scene'] = 0;
@@ -71,11 +74,17 @@ final class Spoiled
         $meshes = $d->list('meshes');
         foreach (['hat' => 0.12, 'UCX_body' => 0.6] as $name => $half) {
             [$points, $index] = self::box($half, [0.0, $name === 'hat' ? 1.85 : 0.9, 0.0]);
-            $meshes[] = ['name' => $name, 'primitives' => [['attributes' => ['POSITION' => $d->add($points, 3)], 'indices' => $d->add($index, 1, 5125)]]];
+            $meshes[] = [
+                'name' => $name,
+                'primitives' => [['attributes' => ['POSITION' => $d->add($points, 3)], 'indices' => $d->add($index, 1, 5125)]],
+            ];
         }
         $d->json['meshes'] = $meshes;
         $n = count($d->list('nodes'));
-        $d->json['nodes'] = [...$d->list('nodes'), ['name' => 'hat', 'mesh' => count($meshes) - 2], ['name' => 'UCX_body', 'mesh' => count($meshes) - 1], ['name' => 'Camera', 'camera' => 0], ['name' => 'Sun', 'extensions' => ['KHR_lights_punctual' => ['light' => 0]]]];
+        $d->json['nodes'] = [
+            ...$d->list('nodes'), ['name' => 'hat', 'mesh' => count($meshes) - 2], ['name' => 'UCX_body', 'mesh' => count($meshes) - 1],
+            ['name' => 'Camera', 'camera' => 0], ['name' => 'Sun', 'extensions' => ['KHR_lights_punctual' => ['light' => 0]]],
+        ];
         $d->json['cameras'] = [['type' => 'perspective', 'perspective' => ['yfov' => 0.8, 'znear' => 0.1]]];
         $d->json['extensions'] = ['KHR_lights_punctual' => ['lights' => [['type' => 'directional']]]];
         $d->json['extensionsUsed'] = ['KHR_lights_punctual'];
@@ -129,7 +138,9 @@ final class Spoiled
         $s = new Subject($d, 'glb');
         $changes = [];
         foreach ($s->joints() as $k => $j) {
-            $bend = ['upperLegL' => 0.5, 'upperLegR' => -0.5, 'lowerLegR' => 0.7, 'upperArmL' => -0.6, 'upperArmR' => 0.6][array_search($k, $s->skeleton()->roles ?? [], true) ?: ''] ?? 0.0;
+            $bend = [
+                'upperLegL' => 0.5, 'upperLegR' => -0.5, 'lowerLegR' => 0.7, 'upperArmL' => -0.6, 'upperArmR' => 0.6,
+            ][array_search($k, $s->skeleton()->roles ?? [], true) ?: ''] ?? 0.0;
             if ($bend !== 0.0) {
                 $changes[$j] = ['rotation' => Q4::mul($s->nodes()[$j]['rotation'], Q4::aroundX($bend))];
             }
@@ -144,7 +155,10 @@ final class Spoiled
     {
         $d = GltfDraft::open($glb);
         $s = new Subject($d, 'glb');
-        $s->setNodes(array_map(static fn (int $j): array => ['name' => $to($s->nodes()[$j]['name'])], array_combine($s->joints(), $s->joints())));
+        $s->setNodes(array_map(
+            static fn (int $j): array => ['name' => $to($s->nodes()[$j]['name'])],
+            array_combine($s->joints(), $s->joints()),
+        ));
 
         return $d->toGlb();
     }
@@ -174,20 +188,39 @@ final class Spoiled
      *
      * @param  array<string, mixed>  $material
      */
-    public static function thing(float $half, array $material = [], ?string $picture = null, bool $insideOut = false, string $uri = ''): string
-    {
+    public static function thing(
+        float $half,
+        array $material = [],
+        ?string $picture = null,
+        bool $insideOut = false,
+        string $uri = '',
+    ): string {
         [$points, $index] = self::box($half, [0.0, $half, 0.0], $insideOut);
-        $json = ['asset' => ['version' => '2.0'], 'scene' => 0, 'scenes' => [['nodes' => [0]]], 'nodes' => [['name' => 'thing', 'mesh' => 0]], 'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0, 'TEXCOORD_0' => 1], 'indices' => 2, 'material' => 0]]]], 'materials' => [['name' => 'paint'] + $material]];
+        $json = [
+            'asset' => ['version' => '2.0'],
+            'scene' => 0,
+            'scenes' => [['nodes' => [0]]],
+            'nodes' => [['name' => 'thing', 'mesh' => 0]],
+            'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0, 'TEXCOORD_0' => 1], 'indices' => 2, 'material' => 0]]]],
+            'materials' => [['name' => 'paint'] + $material],
+        ];
         $uv = [];
         for ($i = 0; $i < 8; $i++) {
             array_push($uv, $i & 1 ? 1.0 : 0.0, $i & 2 ? 0.0 : 1.0);
         }
         $binary = pack('g*', ...$points).pack('g*', ...$uv).pack('v*', ...array_map(intval(...), $index));
         $json['accessors'] = [
-            ['bufferView' => 0, 'componentType' => 5126, 'count' => 8, 'type' => 'VEC3', 'min' => [-$half, 0, -$half], 'max' => [$half, 2 * $half, $half]],
-            ['bufferView' => 1, 'componentType' => 5126, 'count' => 8, 'type' => 'VEC2'], ['bufferView' => 2, 'componentType' => 5123, 'count' => 36, 'type' => 'SCALAR'],
+            [
+                'bufferView' => 0, 'componentType' => 5126, 'count' => 8, 'type' => 'VEC3', 'min' => [-$half, 0, -$half],
+                'max' => [$half, 2 * $half, $half],
+            ],
+            ['bufferView' => 1, 'componentType' => 5126, 'count' => 8, 'type' => 'VEC2'],
+            ['bufferView' => 2, 'componentType' => 5123, 'count' => 36, 'type' => 'SCALAR'],
         ];
-        $json['bufferViews'] = [['buffer' => 0, 'byteOffset' => 0, 'byteLength' => 96], ['buffer' => 0, 'byteOffset' => 96, 'byteLength' => 64], ['buffer' => 0, 'byteOffset' => 160, 'byteLength' => 72]];
+        $json['bufferViews'] = [
+            ['buffer' => 0, 'byteOffset' => 0, 'byteLength' => 96], ['buffer' => 0, 'byteOffset' => 96, 'byteLength' => 64],
+            ['buffer' => 0, 'byteOffset' => 160, 'byteLength' => 72],
+        ];
         if ($picture !== null || $uri !== '') {
             $json['materials'][0]['pbrMetallicRoughness']['baseColorTexture'] = ['index' => 0];
             $json['textures'] = [['source' => 0]];
@@ -222,14 +255,22 @@ final class Spoiled
         $figure = new Figure('good', AssetDigest::of(GltfReader::read(self::good())));
         $table = MotionSampler::table($figure->body(), new MotionRecipe('walkToMark', ['speed' => 1.3, 'metres' => 6.0]), []);
 
-        return BvhWriter::write($figure->skeleton, $figure->hips, array_map(static fn (int $i): array => $table->at($i / 30), range(0, (int) ($table->seconds() * 30))), 1 / 30 / $faster);
+        return BvhWriter::write(
+            $figure->skeleton,
+            $figure->hips,
+            array_map(static fn (int $i): array => $table->at($i / 30), range(0, (int) ($table->seconds() * 30))),
+            1 / 30 / $faster,
+        );
     }
 
     /** A COLLADA file written by hand: a post of two joints a half metre long each; the upper bends by 60 degrees and back in a second. */
     public static function bendingPost(): string
     {
         $numbers = static fn (array $v): string => implode(' ', array_map(static fn (float $f): string => sprintf('%.6f', $f), $v));
-        $bent = static fn (float $degrees): array => [cos(deg2rad($degrees)), -sin(deg2rad($degrees)), 0.0, 0.0, sin(deg2rad($degrees)), cos(deg2rad($degrees)), 0.0, 0.5, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0];
+        $bent = static fn (float $degrees): array => [
+            cos(deg2rad($degrees)), -sin(deg2rad($degrees)), 0.0, 0.0, sin(deg2rad($degrees)), cos(deg2rad($degrees)), 0.0, 0.5, 0.0, 0.0,
+            1.0, 0.0, 0.0, 0.0, 0.0, 1.0,
+        ];
         $points = $triangles = [];
         foreach ([0.0, 0.5, 1.0] as $y) {
             array_push($points, -0.1, $y, -0.1, 0.1, $y, -0.1, 0.1, $y, 0.1, -0.1, $y, 0.1);
@@ -244,11 +285,19 @@ final class Spoiled
         $one = '1 0 0 0 0 1 0 0 0 0 1 0 0 0 0 1';
 
         return '<?xml version="1.0" encoding="utf-8"?><COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1"><asset><unit name="meter" meter="1"/><up_axis>Y_UP</up_axis></asset>'
-            .'<library_animations><animation id="bend">'.$source('time', 'float_array', '0 0.5 1', 3, 1, 'TIME', 'float').$source('turn', 'float_array', $numbers([...$bent(0.0), ...$bent(60.0), ...$bent(0.0)]), 3, 16, 'TRANSFORM', 'float4x4')
+            .'<library_animations><animation id="bend">'.$source('time', 'float_array', '0 0.5 1', 3, 1, 'TIME', 'float')
+            .$source('turn', 'float_array', $numbers([...$bent(0.0), ...$bent(60.0), ...$bent(0.0)]), 3, 16, 'TRANSFORM', 'float4x4')
             .$source('way', 'Name_array', 'LINEAR LINEAR LINEAR', 3, 1, 'INTERPOLATION', 'name').'<sampler id="keys"><input semantic="INPUT" source="#time"/><input semantic="OUTPUT" source="#turn"/><input semantic="INTERPOLATION" source="#way"/></sampler><channel source="#keys" target="upper/transform"/></animation></library_animations>'
-            .'<library_geometries><geometry id="post"><mesh>'.str_replace('<param name="P" type="float"/>', '<param name="X" type="float"/><param name="Y" type="float"/><param name="Z" type="float"/>', $source('places', 'float_array', $numbers($points), 12, 3, 'P', 'float'))
+            .'<library_geometries><geometry id="post"><mesh>'.str_replace(
+                '<param name="P" type="float"/>',
+                '<param name="X" type="float"/><param name="Y" type="float"/><param name="Z" type="float"/>',
+                $source('places', 'float_array', $numbers($points), 12, 3, 'P', 'float'),
+            )
             .'<vertices id="corners"><input semantic="POSITION" source="#places"/></vertices><triangles count="16"><input semantic="VERTEX" source="#corners" offset="0"/><p>'.implode(' ', $triangles).'</p></triangles></mesh></geometry></library_geometries>'
-            ."<library_controllers><controller id=\"bound\"><skin source=\"#post\"><bind_shape_matrix>{$one}</bind_shape_matrix>".$source('joints', 'Name_array', 'lower upper', 2, 1, 'JOINT', 'name').$source('inverse', 'float_array', $one.' 1 0 0 0 0 1 0 -0.5 0 0 1 0 0 0 0 1', 2, 16, 'TRANSFORM', 'float4x4').$source('weights', 'float_array', '1', 1, 1, 'WEIGHT', 'float')
+            ."<library_controllers><controller id=\"bound\"><skin source=\"#post\"><bind_shape_matrix>{$one}</bind_shape_matrix>"
+            .$source('joints', 'Name_array', 'lower upper', 2, 1, 'JOINT', 'name')
+            .$source('inverse', 'float_array', $one.' 1 0 0 0 0 1 0 -0.5 0 0 1 0 0 0 0 1', 2, 16, 'TRANSFORM', 'float4x4')
+            .$source('weights', 'float_array', '1', 1, 1, 'WEIGHT', 'float')
             .'<joints><input semantic="JOINT" source="#joints"/><input semantic="INV_BIND_MATRIX" source="#inverse"/></joints><vertex_weights count="12"><input semantic="JOINT" source="#joints" offset="0"/><input semantic="WEIGHT" source="#weights" offset="1"/><vcount>'.str_repeat('1 ', 12).'</vcount><v>'.str_repeat('0 0 ', 6).str_repeat('1 0 ', 6).'</v></vertex_weights></skin></controller></library_controllers>'
             ."<library_visual_scenes><visual_scene id=\"scene\"><node id=\"lower\" sid=\"lower\" name=\"lower\" type=\"JOINT\"><matrix sid=\"transform\">{$one}</matrix><node id=\"upper\" sid=\"upper\" name=\"upper\" type=\"JOINT\"><matrix sid=\"transform\">".$numbers($bent(0.0)).'</matrix></node></node>'
             .'<node id="body" name="body"><instance_controller url="#bound"><skeleton>#lower</skeleton></instance_controller></node></visual_scene></library_visual_scenes><scene><instance_visual_scene url="#scene"/></scene></COLLADA>';
@@ -262,7 +311,13 @@ final class Spoiled
         $blue = $d->push('materials', ['name' => 'blue paint', 'pbrMetallicRoughness' => ['baseColorFactor' => [0.0, 0.0, 1.0, 1.0]]]);
         $d->json['extensionsUsed'] = ['KHR_materials_variants'];
         $d->json['extensions'] = ['KHR_materials_variants' => ['variants' => [['name' => 'New'], ['name' => 'Rusty']]]];
-        $d->amendPrimitive(0, 0, ['extensions' => ['KHR_materials_variants' => ['mappings' => [['material' => $red, 'variants' => [0]], ['material' => $blue, 'variants' => [1]]]]]]);
+        $d->amendPrimitive(
+            0,
+            0,
+            ['extensions' => ['KHR_materials_variants' => ['mappings' => [
+                ['material' => $red, 'variants' => [0]], ['material' => $blue, 'variants' => [1]],
+            ]]]],
+        );
 
         return $d->toGlb();
     }

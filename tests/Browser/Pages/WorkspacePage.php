@@ -119,7 +119,13 @@ final class WorkspacePage
     /** A choice or a slider is given a value, as a change by hand tells the page of it. */
     public function give(string $css, string $value): void
     {
-        $this->on($css, fn (RemoteWebElement $e) => $this->driver->executeScript('arguments[0].value = arguments[1]; for (const e of ["input", "change"]) arguments[0].dispatchEvent(new Event(e, {bubbles: true}))', [$e, $value]));
+        $this->on(
+            $css,
+            fn (RemoteWebElement $e) => $this->driver->executeScript(
+                'arguments[0].value = arguments[1]; for (const e of ["input", "change"]) arguments[0].dispatchEvent(new Event(e, {bubbles: true}))',
+                [$e, $value],
+            ),
+        );
     }
 
     public function hover(string $css): void
@@ -155,7 +161,10 @@ final class WorkspacePage
         $this->on($css, function (RemoteWebElement $element) use ($dx, $dy, $fromX, $fromY): void {
             $a = (new WebDriverActions($this->driver))->moveToElement($element, $fromX ?: null, $fromY ?: null)->clickAndHold();
             for ($i = 1; $i <= 6; $i++) {
-                $a->moveByOffset((int) round($dx * $i / 6) - (int) round($dx * ($i - 1) / 6), (int) round($dy * $i / 6) - (int) round($dy * ($i - 1) / 6));
+                $a->moveByOffset(
+                    (int) round($dx * $i / 6) - (int) round($dx * ($i - 1) / 6),
+                    (int) round($dy * $i / 6) - (int) round($dy * ($i - 1) / 6),
+                );
             }
             $a->release()->perform();
         });
@@ -178,7 +187,11 @@ final class WorkspacePage
     /** A click so many pixels from the middle of an element. */
     public function pressAt(string $css, int $dx, int $dy): void
     {
-        $this->on($css, fn (RemoteWebElement $e) => (new WebDriverActions($this->driver))->moveToElement($e, $dx, $dy)->clickAndHold()->release()->perform());
+        $this->on(
+            $css,
+            fn (RemoteWebElement $e) => (new WebDriverActions($this->driver))->moveToElement($e, $dx, $dy)->clickAndHold()->release()
+                ->perform(),
+        );
     }
 
     /** HTML drag and drop on to a place of another element (its centre and an offset). */
@@ -203,11 +216,24 @@ final class WorkspacePage
      */
     public function letGo(string $css, array $paths): void
     {
-        $r = $this->on($css, fn (RemoteWebElement $e): mixed => $this->driver->executeScript('const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]', [$e]));
+        $r = $this->on(
+            $css,
+            fn (RemoteWebElement $e): mixed => $this->driver->executeScript(
+                'const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]',
+                [$e],
+            ),
+        );
         $tools = new ChromeDevToolsDriver($this->driver);
-        $send = static fn (string $type): mixed => $tools->execute('Input.dispatchDragEvent', ['type' => $type, 'x' => $r[0], 'y' => $r[1], 'data' => ['items' => [], 'files' => $paths, 'dragOperationsMask' => 1]]);
+        $send = static fn (string $type): mixed => $tools->execute('Input.dispatchDragEvent', [
+            'type' => $type,
+            'x' => $r[0],
+            'y' => $r[1],
+            'data' => ['items' => [], 'files' => $paths, 'dragOperationsMask' => 1],
+        ]);
         $seen = fn (string $what): int => (int) $this->driver->executeScript('return window.seenOfDrag[arguments[0]]', [$what]);
-        $this->driver->executeScript("window.seenOfDrag = {dragover: 0, drop: 0}; for (const e of ['dragover', 'drop']) addEventListener(e, () => window.seenOfDrag[e]++, {capture: true})");
+        $this->driver->executeScript(
+            "window.seenOfDrag = {dragover: 0, drop: 0}; for (const e of ['dragover', 'drop']) addEventListener(e, () => window.seenOfDrag[e]++, {capture: true})"
+        );
         // A busy page answers late, and a drop before its answer to the drag is lost: as a hand does, the drag goes on until it is taken.
         for ($try = 0; $try < 5 && $seen('drop') === 0; $try++) {
             $send('dragEnter');
@@ -249,7 +275,12 @@ final class WorkspacePage
     public function goTo(string $time): void
     {
         $this->click('[data-testid=timecode]');
-        $this->on('input[aria-label="Go to time or frame"]', static fn (RemoteWebElement $e) => $e->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $time, WebDriverKeys::ENTER]));
+        $this->on(
+            'input[aria-label="Go to time or frame"]',
+            static fn (RemoteWebElement $e) => $e->sendKeys([
+                WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $time, WebDriverKeys::ENTER,
+            ]),
+        );
         $this->see('[data-testid=timecode]');
     }
 

@@ -11,7 +11,12 @@ use CrispReel\Core\Rig\Skeleton;
 final readonly class BvhMotion
 {
     /** @param  list<string>  $findings */
-    public function __construct(public Skeleton $skeleton, public Clip $clip, public int $frames, public float $frameSeconds, public array $findings)
-    {
+    public function __construct(
+        public Skeleton $skeleton,
+        public Clip $clip,
+        public int $frames,
+        public float $frameSeconds,
+        public array $findings,
+    ) {
     }
 }

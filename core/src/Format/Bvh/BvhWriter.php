@@ -27,7 +27,8 @@ final class BvhWriter
             $p >= 0 ? $children[$p][] = $j : $root = $j;
         }
         $order = [];
-        $text = "HIERARCHY\n".self::joint($skeleton, $places, $children, $root, 0, $order)."MOTION\n".sprintf("Frames: %d\nFrame Time: %.9f\n", count($rows), $frameSeconds);
+        $text = "HIERARCHY\n".self::joint($skeleton, $places, $children, $root, 0, $order)."MOTION\n"
+            .sprintf("Frames: %d\nFrame Time: %.9f\n", count($rows), $frameSeconds);
         foreach ($rows as $row) {
             $text .= self::line($skeleton, $hips, $root, $rest, $order, $row)."\n";
         }
@@ -49,8 +50,13 @@ final class BvhWriter
         for ($k = 0; $k < 3; $k++) {
             $offset[] = self::UNIT * ($places[3 * $j + $k] - ($p < 0 ? 0.0 : $places[3 * $p + $k]));
         }
-        $text = $in.($depth === 0 ? 'ROOT ' : 'JOINT ').preg_replace('/\s+/', '_', $s->names[$j])."\n{$in}{\n".sprintf("{$in}\tOFFSET %.6f %.6f %.6f\n", ...$offset)
-            .$in.($depth === 0 ? "\tCHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation\n" : "\tCHANNELS 3 Zrotation Xrotation Yrotation\n");
+        $text = $in.($depth === 0 ? 'ROOT ' : 'JOINT ').preg_replace('/\s+/', '_', $s->names[$j])."\n{$in}{\n"
+            .sprintf("{$in}\tOFFSET %.6f %.6f %.6f\n", ...$offset)
+            .$in.(
+                $depth === 0
+                    ? "\tCHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation\n"
+                    : "\tCHANNELS 3 Zrotation Xrotation Yrotation\n"
+            );
         foreach ($children[$j] as $c) {
             $text .= self::joint($s, $places, $children, $c, $depth + 1, $order);
         }
@@ -73,7 +79,10 @@ final class BvhWriter
         $turn = static function (int $j) use ($q, $rest): array {
             $o = 4 * $j;
 
-            return Q4::mul([$q[$o], $q[$o + 1], $q[$o + 2], $q[$o + 3]], Q4::conjugate([$rest[$o], $rest[$o + 1], $rest[$o + 2], $rest[$o + 3]]));
+            return Q4::mul(
+                [$q[$o], $q[$o + 1], $q[$o + 2], $q[$o + 3]],
+                Q4::conjugate([$rest[$o], $rest[$o + 1], $rest[$o + 2], $rest[$o + 3]]),
+            );
         };
         $out = [];
         foreach ($order as $j) {

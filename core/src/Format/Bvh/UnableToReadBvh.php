@@ -21,12 +21,20 @@ final class UnableToReadBvh extends RuntimeException implements CoreFailure
 
     public static function noFrames(int $frames): self
     {
-        return new self('bvh.frames', $frames === 0 ? 'The BVH file has no frames.' : 'The BVH file has one frame only, which is a pose and no motion.', 'Export at least two frames.');
+        return new self(
+            'bvh.frames',
+            $frames === 0 ? 'The BVH file has no frames.' : 'The BVH file has one frame only, which is a pose and no motion.',
+            'Export at least two frames.',
+        );
     }
 
     public static function tooMuch(string $what, int $count, int $most): self
     {
-        return new self('bvh.too-large', sprintf('The BVH file has %d %s; at most %d are taken.', $count, $what, $most), 'Export a shorter range, or fewer frames a second.');
+        return new self(
+            'bvh.too-large',
+            sprintf('The BVH file has %d %s; at most %d are taken.', $count, $what, $most),
+            'Export a shorter range, or fewer frames a second.',
+        );
     }
 
     public function reason(): string

@@ -55,7 +55,8 @@ final class AssetDigest
 
         return [
             'kind' => $skins !== [] ? 'figure' : 'thing', 'bounds' => [$low, $high], 'triangles' => $triangles, 'vertices' => $vertices,
-            'draws' => $draws, 'morphs' => self::morphs($gltf), 'skeleton' => $joints === [] ? null : self::ofJoints($gltf, $joints)->toArray(), 'jointNodes' => $joints,
+            'draws' => $draws, 'morphs' => self::morphs($gltf),
+            'skeleton' => $joints === [] ? null : self::ofJoints($gltf, $joints)->toArray(), 'jointNodes' => $joints,
             'figure' => self::named($extras['figure'] ?? null), 'mounts' => self::mounts($gltf),
             'floor' => base64_encode($floor === [] ? '' : pack('g*', ...$floor)),
             'clips' => array_map(static fn ($c): array => ['name' => $c->name, 'seconds' => $c->seconds], $gltf->clips()),
@@ -72,7 +73,10 @@ final class AssetDigest
     public static function rise(array $digest): float
     {
         $bounds = $digest['bounds'] ?? null;
-        if (! is_array($bounds) || ! is_array($bounds[0] ?? null) || ! is_array($bounds[1] ?? null) || ! is_numeric($bounds[0][1] ?? null) || ! is_numeric($bounds[1][1] ?? null)) {
+        if (
+            ! is_array($bounds) || ! is_array($bounds[0] ?? null) || ! is_array($bounds[1] ?? null) || ! is_numeric($bounds[0][1] ?? null)
+                || ! is_numeric($bounds[1][1] ?? null)
+        ) {
             return 0.0;
         }
         [$low, $high] = [(float) $bounds[0][1], (float) $bounds[1][1]];
@@ -87,7 +91,10 @@ final class AssetDigest
     {
         $materials = $gltf->list('materials');
         $all = count($materials);
-        $painted = count(array_filter($materials, static fn (array $m): bool => is_array($m['extras'] ?? null) && is_string($m['extras']['paint'] ?? null)));
+        $painted = count(array_filter(
+            $materials,
+            static fn (array $m): bool => is_array($m['extras'] ?? null) && is_string($m['extras']['paint'] ?? null),
+        ));
 
         return match (true) {
             $all > 0 && $painted === $all => 'painted',
@@ -202,9 +209,14 @@ final class AssetDigest
             $first = is_array($mesh['primitives'] ?? null) ? $mesh['primitives'][0] ?? [] : [];
             $count = is_array($first) && is_array($first['targets'] ?? null) ? count($first['targets']) : 0;
             if ($count > 0) {
-                $names = is_array($mesh['extras'] ?? null) && is_array($mesh['extras']['targetNames'] ?? null) ? $mesh['extras']['targetNames'] : [];
+                $names = is_array($mesh['extras'] ?? null) && is_array($mesh['extras']['targetNames'] ?? null)
+                    ? $mesh['extras']['targetNames']
+                    : [];
 
-                return array_map(static fn (int $i): string => is_string($names[$i] ?? null) ? $names[$i] : "shape{$i}", range(0, $count - 1));
+                return array_map(
+                    static fn (int $i): string => is_string($names[$i] ?? null) ? $names[$i] : "shape{$i}",
+                    range(0, $count - 1),
+                );
             }
         }
 

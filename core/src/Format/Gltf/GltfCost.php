@@ -83,7 +83,9 @@ final readonly class GltfCost
         $points = 0;
         foreach ($all as $p) {
             $targets = is_array($p) && is_array($p['targets'] ?? null) ? count($p['targets']) : 0;
-            $points += is_array($p) && is_array($p['attributes'] ?? null) ? (int) ($this->count($p['attributes']['POSITION'] ?? null) * (1 + $targets / 16)) : 0;
+            $points += is_array($p) && is_array($p['attributes'] ?? null)
+                ? (int) ($this->count($p['attributes']['POSITION'] ?? null) * (1 + $targets / 16))
+                : 0;
         }
 
         return [count($all), $points];

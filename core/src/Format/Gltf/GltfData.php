@@ -30,8 +30,12 @@ final class GltfData
      * @param  array<string, mixed>  $json
      * @param  null|Closure(string): ?string  $companion
      */
-    public function __construct(private readonly array $json, private readonly string $binary, private readonly GltfLimits $limits, private readonly ?Closure $companion)
-    {
+    public function __construct(
+        private readonly array $json,
+        private readonly string $binary,
+        private readonly GltfLimits $limits,
+        private readonly ?Closure $companion,
+    ) {
     }
 
     /** @return list<array<string, mixed>> */
@@ -63,7 +67,10 @@ final class GltfData
     {
         $all = $this->list($list);
         if (! is_int($index) || ! isset($all[$index])) {
-            throw UnableToReadGltf::malformed($where, sprintf('it names %s %s, which is not there', $list, is_scalar($index) ? (string) $index : '?'));
+            throw UnableToReadGltf::malformed(
+                $where,
+                sprintf('it names %s %s, which is not there', $list, is_scalar($index) ? (string) $index : '?'),
+            );
         }
 
         return $all[$index];
@@ -77,7 +84,8 @@ final class GltfData
         $buffer = $this->entry('buffers', $index, "buffer {$index}");
         $uri = $buffer['uri'] ?? null;
         if (is_string($uri)) {
-            $bytes = self::embedded($uri, "buffer {$index}") ?? ($this->companion === null ? null : ($this->companion)($uri)) ?? throw UnableToReadGltf::externalFile("Buffer {$index}", $uri);
+            $bytes = self::embedded($uri, "buffer {$index}") ?? ($this->companion === null ? null : ($this->companion)($uri))
+                ?? throw UnableToReadGltf::externalFile("Buffer {$index}", $uri);
         } else {
             $bytes = $index === 0 ? $this->binary : throw UnableToReadGltf::malformed("buffer {$index}", 'it has no data');
         }
@@ -197,12 +205,16 @@ final class GltfData
     private function slice(int $accessor, mixed $viewIndex, int $offset, int $component, int $width, int $count): array
     {
         $view = $this->entry('bufferViews', $viewIndex, "accessor {$accessor}");
-        [$format, $size] = self::COMPONENTS[$component] ?? throw UnableToReadGltf::malformed("accessor {$accessor}", 'its component type is not known');
+        [$format, $size] = self::COMPONENTS[$component]
+            ?? throw UnableToReadGltf::malformed("accessor {$accessor}", 'its component type is not known');
         $start = $view['byteOffset'] ?? 0;
         $length = $view['byteLength'] ?? 0;
         $stride = $view['byteStride'] ?? $size * $width;
         $bytes = $this->buffer(is_int($view['buffer'] ?? null) ? $view['buffer'] : -1);
-        if (! is_int($start) || ! is_int($length) || ! is_int($stride) || $start < 0 || $offset < 0 || $length < 0 || $stride < $size * $width) {
+        if (
+            ! is_int($start) || ! is_int($length) || ! is_int($stride) || $start < 0 || $offset < 0 || $length < 0
+                || $stride < $size * $width
+        ) {
             throw UnableToReadGltf::malformed("accessor {$accessor}", 'its place in the buffer makes no sense');
         }
         $needed = $offset + $stride * ($count - 1) + $size * $width;
@@ -248,7 +260,14 @@ final class GltfData
             throw UnableToReadGltf::malformed("accessor {$accessor}", 'its sparse part has no entries');
         }
         $offset = static fn (array $p): int => is_int($p['byteOffset'] ?? 0) ? $p['byteOffset'] ?? 0 : -1;
-        $where = $this->slice($accessor, $at['bufferView'] ?? null, $offset($at), is_int($at['componentType'] ?? null) ? $at['componentType'] : 0, 1, $count);
+        $where = $this->slice(
+            $accessor,
+            $at['bufferView'] ?? null,
+            $offset($at),
+            is_int($at['componentType'] ?? null) ? $at['componentType'] : 0,
+            1,
+            $count,
+        );
         $new = $this->slice($accessor, $what['bufferView'] ?? null, $offset($what), $component, $width, $count);
         foreach ($where as $i => $k) {
             $k = (int) $k;

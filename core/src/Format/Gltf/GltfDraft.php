@@ -31,7 +31,10 @@ final class GltfDraft
     private function __construct(private readonly GltfReader $source)
     {
         // Lists are looked over once, here: what is written later is written by us.
-        $this->json = array_map(static fn (mixed $v): mixed => is_array($v) && array_is_list($v) ? array_values(array_filter($v, is_array(...))) : $v, $source->json);
+        $this->json = array_map(
+            static fn (mixed $v): mixed => is_array($v) && array_is_list($v) ? array_values(array_filter($v, is_array(...))) : $v,
+            $source->json,
+        );
     }
 
     /**
@@ -57,7 +60,9 @@ final class GltfDraft
                 if ($mode !== Triangles::STRIP && $mode !== Triangles::FAN || $position === null) {
                     continue;
                 }
-                $vertices = is_int($p['indices'] ?? null) ? array_map(intval(...), $this->values($p['indices'])) : range(0, intdiv(count($this->values($position)), 3) - 1);
+                $vertices = is_int($p['indices'] ?? null)
+                    ? array_map(intval(...), $this->values($p['indices']))
+                    : range(0, intdiv(count($this->values($position)), 3) - 1);
                 $index = array_map(floatval(...), Triangles::of($mode, $vertices));
                 if ($index !== []) {
                     $this->amendPrimitive($m, $k, ['mode' => Triangles::LIST, 'indices' => $this->add($index, 1, GltfWriter::UINT)]);
@@ -121,7 +126,8 @@ final class GltfDraft
     public function replace(int $accessor, array $values): void
     {
         $held = $this->list('accessors')[$accessor];
-        $index = ($held['type'] ?? '') === 'SCALAR' && in_array($held['componentType'] ?? 0, [5121, 5123, 5125], true) && ($held['normalized'] ?? false) !== true;
+        $index = ($held['type'] ?? '') === 'SCALAR' && in_array($held['componentType'] ?? 0, [5121, 5123, 5125], true)
+            && ($held['normalized'] ?? false) !== true;
         $this->values[$accessor] = $values;
         $this->forms[$accessor] = [$index ? GltfWriter::UINT : GltfWriter::FLOAT, false];
     }
@@ -213,7 +219,8 @@ final class GltfDraft
                 /** @var list<array<string, int>> $targets */
                 $targets = array_values(array_filter(is_array($p['targets'] ?? null) ? $p['targets'] : [], is_array(...)));
                 $out[] = [
-                    'mesh' => $m, 'primitive' => (int) $k, 'attributes' => $attributes, 'indices' => is_int($p['indices'] ?? null) ? $p['indices'] : null,
+                    'mesh' => $m, 'primitive' => (int) $k, 'attributes' => $attributes,
+                    'indices' => is_int($p['indices'] ?? null) ? $p['indices'] : null,
                     'material' => is_int($p['material'] ?? null) ? $p['material'] : null, 'targets' => $targets,
                 ];
             }
@@ -253,8 +260,16 @@ final class GltfDraft
             foreach (Json::maps($animation['channels'] ?? []) as $c) {
                 $target = Json::map($c['target'] ?? null);
                 $sampler = is_int($c['sampler'] ?? null) ? $samplers[$c['sampler']] ?? null : null;
-                if ($sampler !== null && is_int($target['node'] ?? null) && is_string($target['path'] ?? null) && is_int($sampler['output'] ?? null)) {
-                    $new = $turn($target['node'], $target['path'], ($sampler['interpolation'] ?? '') === 'CUBICSPLINE', $this->values($sampler['output']));
+                if (
+                    $sampler !== null && is_int($target['node'] ?? null) && is_string($target['path'] ?? null)
+                        && is_int($sampler['output'] ?? null)
+                ) {
+                    $new = $turn(
+                        $target['node'],
+                        $target['path'],
+                        ($sampler['interpolation'] ?? '') === 'CUBICSPLINE',
+                        $this->values($sampler['output']),
+                    );
                     if ($new === false) {
                         continue;
                     }

@@ -24,8 +24,14 @@ final readonly class GltfPacker
      * @param  array<int, array{int, bool}>  $forms  their component and whether it is normalised
      * @param  array<int, string>  $pictures  put in, by their place in the list
      */
-    public function __construct(private array $json, private GltfReader $source, private Closure $valuesOf, private array $values, private array $forms, private array $pictures)
-    {
+    public function __construct(
+        private array $json,
+        private GltfReader $source,
+        private Closure $valuesOf,
+        private array $values,
+        private array $forms,
+        private array $pictures,
+    ) {
         $this->accessors = GltfDraft::entries($json, 'accessors');
     }
 
@@ -36,7 +42,8 @@ final readonly class GltfPacker
         [$binary, $views, $accessors] = ['', [], []];
         $place = static function (string $bytes, int $stride = 0) use (&$binary, &$views): int {
             $binary .= str_repeat("\0", (4 - strlen($binary) % 4) % 4);
-            $views[] = ['buffer' => 0, 'byteOffset' => strlen($binary), 'byteLength' => strlen($bytes)] + ($stride > 0 ? ['byteStride' => $stride] : []);
+            $views[] = ['buffer' => 0, 'byteOffset' => strlen($binary), 'byteLength' => strlen($bytes)]
+                + ($stride > 0 ? ['byteStride' => $stride] : []);
             $binary .= $bytes;
 
             return count($views) - 1;
@@ -53,10 +60,22 @@ final readonly class GltfPacker
             $name = is_string($image['name'] ?? null) ? $image['name'] : "picture{$i}";
             // A picture that is not there keeps its place, so that its surfaces are known when it comes.
             $images[] = $bytes === null
-                ? ['name' => $name, 'bufferView' => $place(self::blank()), 'mimeType' => 'image/png', 'extras' => ['missing' => $this->source->missingPictures[$i] ?? $name]]
-                : ['name' => $name, 'bufferView' => $place($bytes), 'mimeType' => str_starts_with($bytes, "\xFF\xD8") ? 'image/jpeg' : 'image/png'];
+                ? [
+                    'name' => $name,
+                    'bufferView' => $place(self::blank()),
+                    'mimeType' => 'image/png',
+                    'extras' => ['missing' => $this->source->missingPictures[$i] ?? $name],
+                ]
+                : [
+                    'name' => $name,
+                    'bufferView' => $place($bytes),
+                    'mimeType' => str_starts_with($bytes, "\xFF\xD8") ? 'image/jpeg' : 'image/png',
+                ];
         }
-        $json += array_filter(['accessors' => $accessors, 'bufferViews' => $views, 'images' => $images], static fn (array $l): bool => $l !== []);
+        $json += array_filter(
+            ['accessors' => $accessors, 'bufferViews' => $views, 'images' => $images],
+            static fn (array $l): bool => $l !== [],
+        );
         if ($binary !== '') {
             $binary .= str_repeat("\0", (4 - strlen($binary) % 4) % 4);
             $json['buffers'] = [['byteLength' => strlen($binary)]];
@@ -80,7 +99,8 @@ final readonly class GltfPacker
     {
         foreach ($json as $key => $value) {
             if (is_array($value)) {
-                $isObject = $value === [] && is_string($key) && (in_array($key, ['extras', 'extensions', 'pbrMetallicRoughness'], true) || str_starts_with($key, 'KHR_'));
+                $isObject = $value === [] && is_string($key)
+                    && (in_array($key, ['extras', 'extensions', 'pbrMetallicRoughness'], true) || str_starts_with($key, 'KHR_'));
                 $json[$key] = $isObject ? new \stdClass : self::withObjects($value);
             }
         }
@@ -107,7 +127,13 @@ final readonly class GltfPacker
             $pad = (4 - $rows['size'] * $rows['width'] % 4) % 4;
             if ($pad > 0 && $rows['width'] > 1) {
                 // Rows of vertices start on multiples of four (section 3.6.2.4).
-                $bytes = implode('', array_map(static fn (string $r): string => $r.str_repeat("\0", $pad), str_split($rows['bytes'], max(1, $rows['size'] * $rows['width']))));
+                $bytes = implode(
+                    '',
+                    array_map(
+                        static fn (string $r): string => $r.str_repeat("\0", $pad),
+                        str_split($rows['bytes'], max(1, $rows['size'] * $rows['width'])),
+                    ),
+                );
 
                 return ['bufferView' => $place($bytes, $rows['size'] * $rows['width'] + $pad)] + $a;
             }
@@ -186,14 +212,27 @@ final readonly class GltfPacker
         foreach ($meshes as $m => $mesh) {
             $primitives = Json::maps($mesh['primitives'] ?? []);
             foreach ($primitives as $k => $p) {
-                $primitives[$k] = ['attributes' => $all($p['attributes'] ?? [])] + (is_int($p['indices'] ?? null) ? ['indices' => $turn($p['indices'])] : [])
+                $primitives[$k] = ['attributes' => $all($p['attributes'] ?? [])]
+                    + (is_int($p['indices'] ?? null) ? ['indices' => $turn($p['indices'])] : [])
                     + (isset($p['targets']) ? ['targets' => array_map($all, Json::maps($p['targets']))] : []) + $p;
             }
             $meshes[$m] = ['primitives' => $primitives] + $mesh;
         }
-        $skins = array_map(static fn (array $s): array => (is_int($s['inverseBindMatrices'] ?? null) ? ['inverseBindMatrices' => $turn($s['inverseBindMatrices'])] : []) + $s, Json::maps($json['skins'] ?? []));
-        $animations = array_map(static fn (array $a): array => ['samplers' => array_map(static fn (array $s): array => $all(array_intersect_key($s, ['input' => 1, 'output' => 1])) + $s, Json::maps($a['samplers'] ?? []))] + $a, Json::maps($json['animations'] ?? []));
+        $skins = array_map(
+            static fn (array $s): array => (
+                is_int($s['inverseBindMatrices'] ?? null) ? ['inverseBindMatrices' => $turn($s['inverseBindMatrices'])] : []
+            ) + $s,
+            Json::maps($json['skins'] ?? []),
+        );
+        $animations = array_map(
+            static fn (array $a): array => ['samplers' => array_map(
+                static fn (array $s): array => $all(array_intersect_key($s, ['input' => 1, 'output' => 1])) + $s,
+                Json::maps($a['samplers'] ?? []),
+            )] + $a,
+            Json::maps($json['animations'] ?? []),
+        );
 
-        return array_filter(['meshes' => $meshes, 'skins' => $skins, 'animations' => $animations], static fn (array $l): bool => $l !== []) + $json;
+        return array_filter(['meshes' => $meshes, 'skins' => $skins, 'animations' => $animations], static fn (array $l): bool => $l !== [])
+            + $json;
     }
 }

@@ -21,7 +21,10 @@ use CrispReel\Core\Motion\Interpolation;
  */
 final class GltfReader
 {
-    private const KNOWN_EXTENSIONS = ['KHR_materials_unlit', 'KHR_texture_transform', 'KHR_mesh_quantization', 'KHR_materials_specular', 'KHR_materials_ior', 'KHR_materials_sheen', 'KHR_materials_emissive_strength', 'KHR_materials_variants'];
+    private const KNOWN_EXTENSIONS = [
+        'KHR_materials_unlit', 'KHR_texture_transform', 'KHR_mesh_quantization', 'KHR_materials_specular', 'KHR_materials_ior',
+        'KHR_materials_sheen', 'KHR_materials_emissive_strength', 'KHR_materials_variants',
+    ];
 
     private readonly GltfData $data;
 
@@ -35,8 +38,12 @@ final class GltfReader
      * @param  array<string, mixed>  $json
      * @param  null|Closure(string): ?string  $companion
      */
-    private function __construct(public readonly array $json, string $binary, private readonly GltfLimits $limits, private readonly ?Closure $companion)
-    {
+    private function __construct(
+        public readonly array $json,
+        string $binary,
+        private readonly GltfLimits $limits,
+        private readonly ?Closure $companion,
+    ) {
         $this->data = new GltfData($json, $binary, $limits, $companion);
         $this->missingPictures = $this->checkEnvelope();
         $this->nodes = $this->readNodes();
@@ -129,7 +136,8 @@ final class GltfReader
         foreach ($list as $i => $n) {
             [$t, $q, $s] = $this->transform($n, $i);
             $nodes[] = [
-                'name' => is_string($n['name'] ?? null) && $n['name'] !== '' ? $n['name'] : "node{$i}", 'parent' => $parents[$i] ?? -1, 'children' => $children[$i] ?? [],
+                'name' => is_string($n['name'] ?? null) && $n['name'] !== '' ? $n['name'] : "node{$i}", 'parent' => $parents[$i] ?? -1,
+                'children' => $children[$i] ?? [],
                 'translation' => $t, 'rotation' => $q, 'scale' => $s,
                 'mesh' => is_int($n['mesh'] ?? null) ? $n['mesh'] : null, 'skin' => is_int($n['skin'] ?? null) ? $n['skin'] : null,
             ];
@@ -258,7 +266,10 @@ final class GltfReader
             : range(0, $count - 1);
         $mode = is_int($p['mode'] ?? null) ? $p['mode'] : Triangles::LIST;
         if ($index !== [] && (max($index) >= $count || min($index) < 0)) {
-            throw UnableToReadGltf::malformed($where, 'a triangle names vertex '.(min($index) < 0 ? min($index) : max($index))." of {$count}");
+            throw UnableToReadGltf::malformed(
+                $where,
+                'a triangle names vertex '.(min($index) < 0 ? min($index) : max($index))." of {$count}",
+            );
         }
         if ($mode === Triangles::LIST && count($index) % 3 !== 0) {
             throw UnableToReadGltf::malformed($where, count($index).' indices do not make triangles');
@@ -268,8 +279,10 @@ final class GltfReader
 
         return [
             'positions' => $positions, 'normals' => $optional('NORMAL'), 'index' => $index,
-            'joints' => array_map(intval(...), $optional('JOINTS_0')), 'weights' => $optional('WEIGHTS_0'), 'colours' => $optional('COLOR_0'),
-            'morphs' => is_array($p['targets'] ?? null) ? count($p['targets']) : 0, 'material' => is_int($p['material'] ?? null) ? $p['material'] : null,
+            'joints' => array_map(intval(...), $optional('JOINTS_0')), 'weights' => $optional('WEIGHTS_0'),
+            'colours' => $optional('COLOR_0'),
+            'morphs' => is_array($p['targets'] ?? null) ? count($p['targets']) : 0,
+            'material' => is_int($p['material'] ?? null) ? $p['material'] : null,
         ];
     }
 
@@ -321,7 +334,9 @@ final class GltfReader
     /** @param  array<string, mixed>  $animation */
     private function channel(array $animation, mixed $c, string $where): ?Channel
     {
-        $target = is_array($c) && is_array($c['target'] ?? null) ? $c['target'] : throw UnableToReadGltf::malformed($where, 'it has no target');
+        $target = is_array($c) && is_array($c['target'] ?? null)
+            ? $c['target']
+            : throw UnableToReadGltf::malformed($where, 'it has no target');
         $path = $target['path'] ?? '';
         if (! isset($target['node']) || ! in_array($path, ['translation', 'rotation', 'scale', 'weights'], true)) {
             return null;
@@ -339,7 +354,8 @@ final class GltfReader
                 throw UnableToReadGltf::malformed($where, sprintf('its times do not rise at key %d', $i));
             }
         }
-        $kind = Interpolation::tryFrom(is_string($s['interpolation'] ?? null) ? $s['interpolation'] : 'LINEAR') ?? throw UnableToReadGltf::malformed($where, 'its interpolation is not known');
+        $kind = Interpolation::tryFrom(is_string($s['interpolation'] ?? null) ? $s['interpolation'] : 'LINEAR')
+            ?? throw UnableToReadGltf::malformed($where, 'its interpolation is not known');
         $rows = count($times) * ($kind === Interpolation::CubicSpline ? 3 : 1);
         if (count($values) % $rows !== 0 || count($values) === 0) {
             throw UnableToReadGltf::malformed($where, 'it has '.count($values).' values for '.count($times).' times');

@@ -43,11 +43,21 @@ final class GltfWriter
      * @param  string  $type  SCALAR, VEC2, VEC3, VEC4, MAT4
      * @param  bool  $bounds  write min and max (needed for POSITION and animation input)
      */
-    public function accessor(array $values, string $type, int $component = self::FLOAT, bool $normalized = false, bool $bounds = false, ?int $target = null): int
-    {
+    public function accessor(
+        array $values,
+        string $type,
+        int $component = self::FLOAT,
+        bool $normalized = false,
+        bool $bounds = false,
+        ?int $target = null,
+    ): int {
         $width = self::WIDTH[$type];
         $accessor = [
-            'bufferView' => $this->view(self::bytes($values, $component, $width, $target === self::ARRAY_BUFFER), $target, self::stride($component, $width)),
+            'bufferView' => $this->view(
+                self::bytes($values, $component, $width, $target === self::ARRAY_BUFFER),
+                $target,
+                self::stride($component, $width),
+            ),
             'componentType' => $component,
             'count' => intdiv(count($values), $width),
             'type' => $type,

@@ -40,7 +40,10 @@ final class Json
     /** @return list<float> */
     public static function floats(mixed $value): array
     {
-        return array_map(static fn (mixed $v): float => is_int($v) || is_float($v) ? (float) $v : 0.0, is_array($value) ? array_values($value) : []);
+        return array_map(
+            static fn (mixed $v): float => is_int($v) || is_float($v) ? (float) $v : 0.0,
+            is_array($value) ? array_values($value) : [],
+        );
     }
 
     /** @return list<string> */

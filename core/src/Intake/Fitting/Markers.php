@@ -42,7 +42,8 @@ final readonly class Markers
             $arms = $arms && $found;
             foreach (['knee' => 0.5 * (0.055 * $h + $crotch + 0.05 * $h), 'ankle' => 0.055 * $h] as $name => $y) {
                 // The foot reaches forward, so the ankle's middle is that of the shin over it.
-                $at = self::side($body, $low + ($name === 'ankle' ? 0.1 * $h : $y), $middle, $m) ?? [$middle + $m * 0.06 * $h, 0.0, $hips[2]];
+                $at = self::side($body, $low + ($name === 'ankle' ? 0.1 * $h : $y), $middle, $m)
+                    ?? [$middle + $m * 0.06 * $h, 0.0, $hips[2]];
                 $places[$name.$side] = [$at[0], $low + $y, $at[2]];
             }
         }
@@ -66,8 +67,13 @@ final readonly class Markers
             if (count($n) < 2) {
                 continue;
             }
-            [$x, $y] = [self::within((float) $n[0], $body->low[0], $body->high[0]), self::within((float) $n[1], $body->low[1], $body->high[1])];
-            $places[$name] = [$x, $y, isset($n[2]) ? self::within((float) $n[2], $body->low[2], $body->high[2]) : self::depth($body, $x, $y, $places[$name][2])];
+            [$x, $y] = [
+                self::within((float) $n[0], $body->low[0], $body->high[0]), self::within((float) $n[1], $body->low[1], $body->high[1]),
+            ];
+            $places[$name] = [
+                $x, $y,
+                isset($n[2]) ? self::within((float) $n[2], $body->low[2], $body->high[2]) : self::depth($body, $x, $y, $places[$name][2]),
+            ];
         }
 
         return new self($places, $this->sure);
@@ -149,7 +155,10 @@ final readonly class Markers
     {
         $near = 0.2 * $body->height();
         foreach ($body->cut($y) as $p) {
-            $own = array_values(array_filter($p, static fn (array $v): bool => ($v[0] - $middle) * $m > 0.0 && abs($v[0] - $middle) < $near));
+            $own = array_values(array_filter(
+                $p,
+                static fn (array $v): bool => ($v[0] - $middle) * $m > 0.0 && abs($v[0] - $middle) < $near,
+            ));
             if (count($own) > 3) {
                 return V3::mul(array_reduce($own, V3::add(...), [0.0, 0.0, 0.0]), 1 / count($own));
             }

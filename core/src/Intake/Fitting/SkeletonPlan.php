@@ -16,7 +16,8 @@ use CrispReel\Core\Motion\Model\BodyFrame;
 final class SkeletonPlan
 {
     private const PARENTS = [
-        'hips' => '', 'spine' => 'hips', 'chest' => 'spine', 'upperChest' => 'chest', 'neck' => 'upperChest', 'head' => 'neck', 'shoulder' => 'upperChest', 'upperArm' => 'shoulder', 'lowerArm' => 'upperArm', 'hand' => 'lowerArm',
+        'hips' => '', 'spine' => 'hips', 'chest' => 'spine', 'upperChest' => 'chest', 'neck' => 'upperChest', 'head' => 'neck',
+        'shoulder' => 'upperChest', 'upperArm' => 'shoulder', 'lowerArm' => 'upperArm', 'hand' => 'lowerArm',
         'upperLeg' => 'hips', 'lowerLeg' => 'upperLeg', 'foot' => 'lowerLeg', 'toes' => 'foot',
     ];
 
@@ -47,10 +48,17 @@ final class SkeletonPlan
         }
         $plan->joint('neck', 'upperChest', $p['neck']);
         $top = $body->high[1];
-        $plan->joint('head', 'neck', [$p['neck'][0], $p['neck'][1] + min(0.04 * $h, 0.25 * ($top - $p['neck'][1])), $p['neck'][2] + 0.004 * $h]);
-        $plan->line('head', $plan->places['head'], [$p['neck'][0], max($top - 0.05 * $h, $plan->places['head'][1] + 0.02 * $h), $plan->places['head'][2] + 0.01 * $h]);
+        $plan->joint('head', 'neck', [
+            $p['neck'][0], $p['neck'][1] + min(0.04 * $h, 0.25 * ($top - $p['neck'][1])), $p['neck'][2] + 0.004 * $h,
+        ]);
+        $plan->line('head', $plan->places['head'], [
+            $p['neck'][0], max($top - 0.05 * $h, $plan->places['head'][1] + 0.02 * $h), $plan->places['head'][2] + 0.01 * $h,
+        ]);
         // Both shoulders are equally far out.
-        $shoulders = array_map(static fn (string $side): array => $plan->shoulder($p['wrist'.$side], $side === 'L' ? 1.0 : -1.0, $h, $p['neck']), ['L' => 'L', 'R' => 'R']);
+        $shoulders = array_map(
+            static fn (string $side): array => $plan->shoulder($p['wrist'.$side], $side === 'L' ? 1.0 : -1.0, $h, $p['neck']),
+            ['L' => 'L', 'R' => 'R'],
+        );
         $out = 0.5 * ($shoulders['L'][0] - $shoulders['R'][0]);
         foreach (['L' => 1.0, 'R' => -1.0] as $side => $m) {
             $plan->arm($side, $m, $p, [$p['neck'][0] + $m * $out, $shoulders[$side][1], $shoulders[$side][2]], $fingers);
@@ -172,7 +180,10 @@ final class SkeletonPlan
             $d = V3::sub($v, $wrist);
             $t = V3::dot($d, $along);
             $w = V3::dot($d, $spread);
-            if ($t > 0.5 * $far && $t <= $far && V3::length(V3::sub($d, V3::add(V3::mul($along, $t), V3::mul($spread, $w)))) < 0.5 * $far && abs($w) < 0.7 * $far) {
+            if ($t > 0.5 * $far && $t <= $far && V3::length(V3::sub(
+                $d,
+                V3::add(V3::mul($along, $t), V3::mul($spread, $w)),
+            )) < 0.5 * $far && abs($w) < 0.7 * $far) {
                 [$least, $most] = [min($least, $w), max($most, $w)];
             }
         }

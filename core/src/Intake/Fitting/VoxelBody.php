@@ -113,11 +113,19 @@ final class VoxelBody
             [$ax, $ay, $az] = [$p[$a], $p[$a + 1], $p[$a + 2]];
             [$ux, $uy, $uz] = [$p[$b] - $ax, $p[$b + 1] - $ay, $p[$b + 2] - $az];
             [$vx, $vy, $vz] = [$p[$c] - $ax, $p[$c + 1] - $ay, $p[$c + 2] - $az];
-            $m = (int) ceil(sqrt(max($ux * $ux + $uy * $uy + $uz * $uz, $vx * $vx + $vy * $vy + $vz * $vz, ($ux - $vx) ** 2 + ($uy - $vy) ** 2 + ($uz - $vz) ** 2)) / $step);
+            $m = (int) ceil(sqrt(max(
+                $ux * $ux + $uy * $uy + $uz * $uz,
+                $vx * $vx + $vy * $vy + $vz * $vz,
+                ($ux - $vx) ** 2 + ($uy - $vy) ** 2 + ($uz - $vz) ** 2,
+            )) / $step);
             $m = max(1, min(400, $m));
             for ($i = 0; $i <= $m; $i++) {
                 for ($j = 0; $j <= $m - $i; $j++) {
-                    $out[$this->at($ax + ($ux * $i + $vx * $j) / $m, $ay + ($uy * $i + $vy * $j) / $m, $az + ($uz * $i + $vz * $j) / $m)] = true;
+                    $out[$this->at(
+                        $ax + ($ux * $i + $vx * $j) / $m,
+                        $ay + ($uy * $i + $vy * $j) / $m,
+                        $az + ($uz * $i + $vz * $j) / $m,
+                    )] = true;
                 }
             }
         }
@@ -136,7 +144,10 @@ final class VoxelBody
         $sum = 0.0;
         for ($t = 0, $n = count($index) - 2; $t < $n; $t += 3) {
             [$a, $b, $c] = [3 * $index[$t], 3 * $index[$t + 1], 3 * $index[$t + 2]];
-            $long = max(($p[$b] - $p[$a]) ** 2 + ($p[$b + 1] - $p[$a + 1]) ** 2 + ($p[$b + 2] - $p[$a + 2]) ** 2, ($p[$c] - $p[$a]) ** 2 + ($p[$c + 1] - $p[$a + 1]) ** 2 + ($p[$c + 2] - $p[$a + 2]) ** 2);
+            $long = max(
+                ($p[$b] - $p[$a]) ** 2 + ($p[$b + 1] - $p[$a + 1]) ** 2 + ($p[$b + 2] - $p[$a + 2]) ** 2,
+                ($p[$c] - $p[$a]) ** 2 + ($p[$c + 1] - $p[$a + 1]) ** 2 + ($p[$c + 2] - $p[$a + 2]) ** 2,
+            );
             $sum += min(160_000.0, $long / ($step * $step)) / 2;
         }
 
@@ -160,7 +171,9 @@ final class VoxelBody
             $x = $c % $nx;
             $y = intdiv($c, $nx) % $ny;
             $z = intdiv($c, $slab);
-            foreach ([[$x > 0, -1], [$x < $nx - 1, 1], [$y > 0, -$nx], [$y < $ny - 1, $nx], [$z > 0, -$slab], [$z < $nz - 1, $slab]] as [$may, $by]) {
+            foreach ([
+                [$x > 0, -1], [$x < $nx - 1, 1], [$y > 0, -$nx], [$y < $ny - 1, $nx], [$z > 0, -$slab], [$z < $nz - 1, $slab],
+            ] as [$may, $by]) {
                 if ($may && ! isset($outside[$c + $by]) && ! isset($skin[$c + $by])) {
                     $outside[$c + $by] = true;
                     $todo[] = $c + $by;
@@ -190,7 +203,10 @@ final class VoxelBody
     {
         [$nx, $ny] = $this->size;
 
-        return [$this->low[0] + ($c % $nx - 2) * $this->cube, $this->low[1] + (intdiv($c, $nx) % $ny - 2) * $this->cube, $this->low[2] + (intdiv($c, $nx * $ny) - 2) * $this->cube];
+        return [
+            $this->low[0] + ($c % $nx - 2) * $this->cube, $this->low[1] + (intdiv($c, $nx) % $ny - 2) * $this->cube,
+            $this->low[2] + (intdiv($c, $nx * $ny) - 2) * $this->cube,
+        ];
     }
 
     /**

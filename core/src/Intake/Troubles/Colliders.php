@@ -27,7 +27,11 @@ final class Colliders implements Trouble
         }
         $names = array_values(array_map(static fn (int $i): string => $subject->nodes()[$i]['name'], $found));
 
-        return new Finding('colliders', Finding::HARMS, count($names) === 1 ? "\"{$names[0]}\" is a body for collisions." : count($names).' bodies for collisions.', 'Plain blocks would cover the picture.', [], 'Leave them out', safe: true, unasked: true, names: $names);
+        return new Finding(
+            'colliders', Finding::HARMS,
+            count($names) === 1 ? "\"{$names[0]}\" is a body for collisions." : count($names).' bodies for collisions.',
+            'Plain blocks would cover the picture.', [], 'Leave them out', safe: true, unasked: true, names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void
@@ -41,6 +45,9 @@ final class Colliders implements Trouble
     /** @return list<int> nodes */
     private static function found(Subject $subject): array
     {
-        return array_keys(array_filter($subject->nodes(), static fn (array $n): bool => $n['mesh'] !== null && preg_match(self::NAMES, $n['name']) === 1));
+        return array_keys(array_filter(
+            $subject->nodes(),
+            static fn (array $n): bool => $n['mesh'] !== null && preg_match(self::NAMES, $n['name']) === 1,
+        ));
     }
 }

@@ -24,7 +24,13 @@ final class CutOut implements Trouble
             return null;
         }
 
-        return new Finding('cutOut', Finding::HARMS, count($names) === 1 ? "The picture of \"{$names[0]}\" is cut out, its surface is not." : 'The pictures of '.count($names).' surfaces are cut out, the surfaces are not.', 'Hair and lashes would stand in dark boxes or hide each other.', [], 'Cut out by the picture', safe: true, names: $names);
+        return new Finding(
+            'cutOut', Finding::HARMS,
+            count($names) === 1
+                ? "The picture of \"{$names[0]}\" is cut out, its surface is not."
+                : 'The pictures of '.count($names).' surfaces are cut out, the surfaces are not.',
+            'Hair and lashes would stand in dark boxes or hide each other.', [], 'Cut out by the picture', safe: true, names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

@@ -24,7 +24,11 @@ final class Faces implements Trouble
         }
         $names = array_values(array_unique(array_map(static fn (array $s): string => $subject->nodes()[$s['node']]['name'], $found)));
 
-        return new Finding('faces', Finding::HARMS, count($names) === 1 ? "\"{$names[0]}\" is turned inside out." : count($names).' parts are turned inside out.', 'One would look through the front at the inside of the back.', [], 'Turn the faces out', safe: true, names: $names);
+        return new Finding(
+            'faces', Finding::HARMS,
+            count($names) === 1 ? "\"{$names[0]}\" is turned inside out." : count($names).' parts are turned inside out.',
+            'One would look through the front at the inside of the back.', [], 'Turn the faces out', safe: true, names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void
@@ -60,7 +64,8 @@ final class Faces implements Trouble
             $mirrored = ! $s['skinned'] && self::determinant($subject->world($s['node'])) < 0.0;
             [$volume, $closed] = self::volume($s['positions'], $s['index']);
             $own = $subject->draft->attributes($s['mesh'], $s['primitive']);
-            $against = isset($own['NORMAL']) && self::agree($subject->draft->values($own['NORMAL']), $subject->draft->values($own['POSITION']), $s['index']) < -0.3;
+            $against = isset($own['NORMAL'])
+                && self::agree($subject->draft->values($own['NORMAL']), $subject->draft->values($own['POSITION']), $s['index']) < -0.3;
             // A room is closed too and means to be seen from inside: for sets only the normals tell.
             if ($against || ($closed && $subject->kind() !== 'set' && ($mirrored ? $volume > 0.0 : $volume < 0.0))) {
                 $found[] = $s;
@@ -73,7 +78,8 @@ final class Faces implements Trouble
     /** @param  list<float>  $m */
     private static function determinant(array $m): float
     {
-        return $m[0] * ($m[5] * $m[10] - $m[6] * $m[9]) - $m[4] * ($m[1] * $m[10] - $m[2] * $m[9]) + $m[8] * ($m[1] * $m[6] - $m[2] * $m[5]);
+        return $m[0] * ($m[5] * $m[10] - $m[6] * $m[9]) - $m[4] * ($m[1] * $m[10] - $m[2] * $m[9]) + $m[8]
+            * ($m[1] * $m[6] - $m[2] * $m[5]);
     }
 
     /**
@@ -119,7 +125,8 @@ final class Faces implements Trouble
         $n = count($index) - 2;
         for ($i = 0; $i < $n; $i += 3) {
             [$a, $b, $c] = [3 * $index[$i], 3 * $index[$i + 1], 3 * $index[$i + 2]];
-            $volume += $p[$a] * ($p[$b + 1] * $p[$c + 2] - $p[$b + 2] * $p[$c + 1]) + $p[$a + 1] * ($p[$b + 2] * $p[$c] - $p[$b] * $p[$c + 2]) + $p[$a + 2] * ($p[$b] * $p[$c + 1] - $p[$b + 1] * $p[$c]);
+            $volume += $p[$a] * ($p[$b + 1] * $p[$c + 2] - $p[$b + 2] * $p[$c + 1]) + $p[$a + 1]
+                * ($p[$b + 2] * $p[$c] - $p[$b] * $p[$c + 2]) + $p[$a + 2] * ($p[$b] * $p[$c + 1] - $p[$b + 1] * $p[$c]);
             if ($n < 900_000) {
                 $t = [$at[$index[$i]], $at[$index[$i + 1]], $at[$index[$i + 2]]];
                 for ($k = 0; $k < 3; $k++) {

@@ -32,7 +32,12 @@ final class Facing implements Trouble
         $quarter = 90 * round($angle / 90);
         $by = abs($angle - $quarter) < 15 ? $quarter : $angle;
 
-        return new Finding('facing', Finding::HARMS, sprintf('The figure looks %s.', abs($by) > 135 ? 'backwards' : ($by > 0 ? 'to its left' : 'to its right')), 'It would walk '.(abs($by) > 135 ? 'backwards.' : 'sideways.'), ['degrees' => -$by], 'Turn it to face forward', safe: true, unasked: true);
+        return new Finding(
+            'facing', Finding::HARMS,
+            sprintf('The figure looks %s.', abs($by) > 135 ? 'backwards' : ($by > 0 ? 'to its left' : 'to its right')),
+            'It would walk '.(abs($by) > 135 ? 'backwards.' : 'sideways.'), ['degrees' => -$by], 'Turn it to face forward', safe: true,
+            unasked: true,
+        );
     }
 
     public function mend(Subject $subject, array $with): void
@@ -50,7 +55,9 @@ final class Facing implements Trouble
                 $sum = V3::add($sum, V3::sub($toes, $foot));
             }
         }
-        [$l, $r] = [$subject->place('upperArmL') ?? $subject->place('upperLegL'), $subject->place('upperArmR') ?? $subject->place('upperLegR')];
+        [$l, $r] = [
+            $subject->place('upperArmL') ?? $subject->place('upperLegL'), $subject->place('upperArmR') ?? $subject->place('upperLegR'),
+        ];
         if (hypot($sum[0], $sum[2]) < 1e-6 && $l !== null && $r !== null) {
             // Left is +X when one looks along +Z.
             $sum = V3::cross(V3::sub($l, $r), [0.0, 1.0, 0.0]);

@@ -41,7 +41,13 @@ final class Ground implements Trouble
         $move = [$isAside ? -$x : 0.0, $isOff ? -$off : 0.0, $isAside ? -$z : 0.0];
         $person = $kind === 'performer';
 
-        return new Finding('ground', $isAside || $person ? Finding::HARMS : Finding::LOOK, implode(', ', $told).'.', $isOff ? ($off > 0 ? 'It would hang in the air.' : 'It would sink into the floor.') : 'It would turn and move around a point far from it.', ['move' => $move], 'Set it on the ground'.($isAside ? ', in its middle' : ''), safe: true, unasked: $person);
+        return new Finding(
+            'ground', $isAside || $person ? Finding::HARMS : Finding::LOOK, implode(', ', $told).'.',
+            $isOff
+                ? ($off > 0 ? 'It would hang in the air.' : 'It would sink into the floor.')
+                : 'It would turn and move around a point far from it.',
+            ['move' => $move], 'Set it on the ground'.($isAside ? ', in its middle' : ''), safe: true, unasked: $person,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

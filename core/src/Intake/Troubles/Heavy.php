@@ -31,7 +31,11 @@ final class Heavy implements Trouble
             return null;
         }
 
-        return new Finding('heavy', Finding::LOOK, sprintf('It has %s triangles.', number_format($triangles)), sprintf('The workspace would stutter; with up to %s it does not. Renders always take the whole.', number_format($most)), ['triangles' => intdiv($most, 2)], 'Work with a lighter copy', safe: true);
+        return new Finding(
+            'heavy', Finding::LOOK, sprintf('It has %s triangles.', number_format($triangles)),
+            sprintf('The workspace would stutter; with up to %s it does not. Renders always take the whole.', number_format($most)),
+            ['triangles' => intdiv($most, 2)], 'Work with a lighter copy', safe: true,
+        );
     }
 
     /** Nothing changes in the file itself: the lighter copy is made beside it. */

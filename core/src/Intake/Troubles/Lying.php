@@ -30,7 +30,10 @@ final class Lying implements Trouble
             }
             $turn = self::upright($up);
 
-            return new Finding('lying', Finding::HARMS, $up[1] < -0.64 ? 'The figure stands on its head.' : 'The figure lies on the floor.', 'It would be drawn lying, and walk along the wall.', ['turn' => $turn], 'Stand it up', safe: true, unasked: true);
+            return new Finding(
+                'lying', Finding::HARMS, $up[1] < -0.64 ? 'The figure stands on its head.' : 'The figure lies on the floor.',
+                'It would be drawn lying, and walk along the wall.', ['turn' => $turn], 'Stand it up', safe: true, unasked: true,
+            );
         }
         if ($subject->isFigure() || ! in_array($subject->format, ['obj', 'stl', 'ply', 'x3d', 'dae'], true)) {
             return null;
@@ -42,7 +45,10 @@ final class Lying implements Trouble
             return null;
         }
 
-        return new Finding('lying', Finding::LOOK, 'It stands on the XY plane, as files do whose up is Z.', 'It would be drawn lying on its back.', ['turn' => Q4::aroundX(-M_PI / 2)], 'Stand it up', safe: true);
+        return new Finding(
+            'lying', Finding::LOOK, 'It stands on the XY plane, as files do whose up is Z.', 'It would be drawn lying on its back.',
+            ['turn' => Q4::aroundX(-M_PI / 2)], 'Stand it up', safe: true,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

@@ -45,7 +45,8 @@ final class Nearest
                             continue;
                         }
                         foreach ($this->grid["{$i} {$j} {$k}"] ?? [] as $v) {
-                            $d = ($this->flat[3 * $v] - $x) ** 2 + ($this->flat[3 * $v + 1] - $y) ** 2 + ($this->flat[3 * $v + 2] - $z) ** 2;
+                            $d = ($this->flat[3 * $v] - $x) ** 2 + ($this->flat[3 * $v + 1] - $y) ** 2
+                                + ($this->flat[3 * $v + 2] - $z) ** 2;
                             if ($d < $least) {
                                 [$best, $least] = [$v, $d];
                             }

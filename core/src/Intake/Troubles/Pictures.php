@@ -24,7 +24,13 @@ final class Pictures implements Trouble
         }
         $names = array_map(static fn (string $uri): string => basename(str_replace('\\', '/', rawurldecode($uri))), $missing);
 
-        return new Finding('pictures', Finding::HARMS, count($names) === 1 ? "The picture \"{$names[0]}\" did not come along." : count($names).' pictures did not come along.', 'Their surfaces are drawn in one plain colour. Drop the folder that holds them: they are linked by name.', names: $names);
+        return new Finding(
+            'pictures',
+            Finding::HARMS,
+            count($names) === 1 ? "The picture \"{$names[0]}\" did not come along." : count($names).' pictures did not come along.',
+            'Their surfaces are drawn in one plain colour. Drop the folder that holds them: they are linked by name.',
+            names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

@@ -24,7 +24,13 @@ final class SeeThrough implements Trouble
             return null;
         }
 
-        return new Finding('seeThrough', Finding::HARMS, count($names) === 1 ? "The surface \"{$names[0]}\" is see-through, which hardly was meant." : count($names).' surfaces are see-through, which hardly was meant.', 'One would see the far side through the near one, or nothing at all.', [], 'Make solid', safe: true, names: $names);
+        return new Finding(
+            'seeThrough', Finding::HARMS,
+            count($names) === 1
+                ? "The surface \"{$names[0]}\" is see-through, which hardly was meant."
+                : count($names).' surfaces are see-through, which hardly was meant.',
+            'One would see the far side through the near one, or nothing at all.', [], 'Make solid', safe: true, names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

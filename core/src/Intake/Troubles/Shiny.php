@@ -27,7 +27,11 @@ final class Shiny implements Trouble
             return null;
         }
 
-        return new Finding('shiny', Finding::LOOK, count($names) === 1 ? "The surface \"{$names[0]}\" is polished." : count($names).' surfaces are polished.', 'Skin and cloth would gleam like wet plastic.', ['roughness' => 0.85], 'Make matt', safe: true, names: $names);
+        return new Finding(
+            'shiny', Finding::LOOK,
+            count($names) === 1 ? "The surface \"{$names[0]}\" is polished." : count($names).' surfaces are polished.',
+            'Skin and cloth would gleam like wet plastic.', ['roughness' => 0.85], 'Make matt', safe: true, names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void
@@ -36,7 +40,11 @@ final class Shiny implements Trouble
         foreach (self::found($subject) as $i) {
             $m = $subject->draft->list('materials')[$i];
             $pbr = is_array($m['pbrMetallicRoughness'] ?? null) ? $m['pbrMetallicRoughness'] : [];
-            $subject->draft->amend('materials', $i, ['pbrMetallicRoughness' => ['roughnessFactor' => $roughness, 'metallicFactor' => 0.0] + $pbr]);
+            $subject->draft->amend(
+                'materials',
+                $i,
+                ['pbrMetallicRoughness' => ['roughnessFactor' => $roughness, 'metallicFactor' => 0.0] + $pbr],
+            );
         }
     }
 

@@ -13,7 +13,10 @@ use CrispReel\Core\Intake\Trouble;
 final class Size implements Trouble
 {
     /** What one unit of the file may have been, in metres. */
-    private const UNITS = ['centimetres' => 0.01, 'inches' => 0.0254, 'millimetres' => 0.001, 'decimetres' => 0.1, 'feet' => 0.3048, 'hundredths' => 100.0, 'tenths' => 10.0, 'metres read as centimetres twice' => 10000.0];
+    private const UNITS = [
+        'centimetres' => 0.01, 'inches' => 0.0254, 'millimetres' => 0.001, 'decimetres' => 0.1, 'feet' => 0.3048, 'hundredths' => 100.0,
+        'tenths' => 10.0, 'metres read as centimetres twice' => 10000.0,
+    ];
 
     public function code(): string
     {
@@ -62,12 +65,19 @@ final class Size implements Trouble
         $factor = $best[1] ?? round(1.7 / $height, 6);
         $why = $best === null ? 'no usual unit explains it, so it is brought to 1.70 m' : "it was made in {$best[0]}";
 
-        return new Finding('size', Finding::HARMS, sprintf('The figure is %s tall; %s.', Values::metres($height), $why), $height > 2.3 ? 'It would tower over the set.' : 'Nobody would find it in the picture.', ['factor' => $factor], sprintf('Make it %s tall', Values::metres($height * $factor)), safe: true, unasked: true);
+        return new Finding(
+            'size', Finding::HARMS, sprintf('The figure is %s tall; %s.', Values::metres($height), $why),
+            $height > 2.3 ? 'It would tower over the set.' : 'Nobody would find it in the picture.', ['factor' => $factor],
+            sprintf('Make it %s tall', Values::metres($height * $factor)), safe: true, unasked: true,
+        );
     }
 
     private static function thing(float $most, float $factor, string $effect, bool $sure): Finding
     {
-        return new Finding('size', $sure ? Finding::HARMS : Finding::LOOK, sprintf('Taken in metres it measures %s.', Values::metres($most)), $effect, ['factor' => $factor], sprintf('Make it %s', Values::metres($most * $factor)), safe: $sure);
+        return new Finding(
+            'size', $sure ? Finding::HARMS : Finding::LOOK, sprintf('Taken in metres it measures %s.', Values::metres($most)), $effect,
+            ['factor' => $factor], sprintf('Make it %s', Values::metres($most * $factor)), safe: $sure,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

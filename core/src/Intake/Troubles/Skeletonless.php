@@ -42,7 +42,14 @@ final class Skeletonless implements Trouble
         }
         $markers = Markers::proposed(VoxelBody::of($subject->solids()));
 
-        return $markers->sure ? new Finding('skeleton', Finding::LOOK, 'It has the shape of a person but no skeleton.', 'It stands like a statue: no motion moves it.', ['markers' => self::rounded($markers)], 'Fit a skeleton') : null;
+        return $markers->sure ? new Finding(
+            'skeleton',
+            Finding::LOOK,
+            'It has the shape of a person but no skeleton.',
+            'It stands like a statue: no motion moves it.',
+            ['markers' => self::rounded($markers)],
+            'Fit a skeleton',
+        ) : null;
     }
 
     /** @return array<string, list<float>> */
@@ -83,13 +90,16 @@ final class Skeletonless implements Trouble
         foreach ($plan->places as $name => $at) {
             $parent = $plan->parents[$name];
             $children = array_values(array_map(static fn (string $c): int => $number[$c], array_keys($plan->parents, $name, true)));
-            $nodes[] = ['name' => $name, 'translation' => $parent === '' ? $at : V3::sub($at, $plan->places[$parent])] + ($children === [] ? [] : ['children' => $children]);
+            $nodes[] = ['name' => $name, 'translation' => $parent === '' ? $at : V3::sub($at, $plan->places[$parent])]
+                + ($children === [] ? [] : ['children' => $children]);
             array_push($inverse, ...M4::compose(V3::mul($at, -1.0), Q4::IDENTITY, [1.0, 1.0, 1.0]));
         }
         $draft->json['nodes'] = $nodes;
         $draft->json['skins'] = [['joints' => array_values($number), 'inverseBindMatrices' => $draft->add($inverse, 16)]];
         $scene = $draft->list('scenes')[0] ?? [];
-        $draft->json['scenes'] = [['nodes' => [...array_values(array_filter(is_array($scene['nodes'] ?? null) ? $scene['nodes'] : [], is_int(...))), $number['hips']]]];
+        $draft->json['scenes'] = [['nodes' => [
+            ...array_values(array_filter(is_array($scene['nodes'] ?? null) ? $scene['nodes'] : [], is_int(...))), $number['hips'],
+        ]]];
         $draft->json['scene'] = 0;
         $subject->touched();
     }

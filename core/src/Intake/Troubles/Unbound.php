@@ -25,7 +25,12 @@ final class Unbound implements Trouble
         }
         $names = array_map(static fn (int $i): string => $subject->nodes()[$i]['name'], $loose);
 
-        return new Finding('unbound', Finding::HARMS, (count($names) === 1 ? "\"{$names[0]}\" is" : count($names).' parts are').' not bound to the skeleton.', 'The figure would walk off without '.(count($names) === 1 ? 'it.' : 'them.'), [], 'Bind to the body', safe: true, names: $names);
+        return new Finding(
+            'unbound', Finding::HARMS,
+            (count($names) === 1 ? "\"{$names[0]}\" is" : count($names).' parts are').' not bound to the skeleton.',
+            'The figure would walk off without '.(count($names) === 1 ? 'it.' : 'them.'), [], 'Bind to the body', safe: true,
+            names: $names,
+        );
     }
 
     public function mend(Subject $subject, array $with): void

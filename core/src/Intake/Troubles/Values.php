@@ -45,7 +45,8 @@ final class Values
     public static function metres(float $v): string
     {
         return match (true) {
-            $v < 0.01 => sprintf('%.1f mm', $v * 1000), $v < 1.0 => sprintf('%.0f cm', $v * 100), $v < 20.0 => sprintf('%.2f m', $v), default => sprintf('%s m', number_format($v)),
+            $v < 0.01 => sprintf('%.1f mm', $v * 1000), $v < 1.0 => sprintf('%.0f cm', $v * 100), $v < 20.0 => sprintf('%.2f m', $v),
+            default => sprintf('%s m', number_format($v)),
         };
     }
 }

@@ -48,7 +48,9 @@ final class BootMaker
         $this->sole($field);
         $r = $mix(0.066, 0.088) + 0.002;
         $ring = Workshop::ring(V3::add($shaft, [0.0, -0.012, 0.0]), [0.0, 0.0, 1.0], [1.0, 0.0, 0.0], $r * 0.97, 14);
-        $rim = Loft::sweep($ring, static fn (int $i): array => V3::unit(V3::sub($ring[$i], $shaft)), $mix(0.012, 0.026), 0.011, 6, true, 0.8);
+        $rim = Loft::sweep(
+            $ring, static fn (int $i): array => V3::unit(V3::sub($ring[$i], $shaft)), $mix(0.012, 0.026), 0.011, 6, true, 0.8,
+        );
         $this->shop->crisp('bootRimL', 'leather', $rim, $this->shop->colour('boot', $mix(0.7, 1.6)), 'lowerLegL');
         $this->shop->mirror('bootRimL', 'bootRimR');
     }
@@ -78,7 +80,10 @@ final class BootMaker
             $p = $boot->march($start, V3::unit(V3::sub($aim, $start)));
             $path[] = [$p[0], 0.014, $p[2]];
         }
-        $welt = Loft::sweep($path, static fn (int $i): array => V3::unit(V3::sub($path[$i], [$c[0], 0.014, $path[$i][2] * 0.8 + $c[2] * 0.2])), 0.014, 0.011, 6, true, 0.7);
+        $welt = Loft::sweep(
+            $path, static fn (int $i): array => V3::unit(V3::sub($path[$i], [$c[0], 0.014, $path[$i][2] * 0.8 + $c[2] * 0.2])), 0.014,
+            0.011, 6, true, 0.7,
+        );
         $weights = array_map(fn (array $p): array => SkinWeights::normalised($this->bootWeights($p)), $welt->points);
         $this->shop->crisp('soleL', 'leather', $welt, $this->shop->colour('sole'), $weights);
         $this->shop->mirror('soleL', 'soleR');

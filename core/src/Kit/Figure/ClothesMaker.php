@@ -76,7 +76,9 @@ final class ClothesMaker
         $high = array_map(static fn (int $k): float => max(array_column($points, $k)) + 0.03, [0, 1, 2]);
         $field = new Field($solids, [$low[0], $low[1], $low[2]], [$high[0], $high[1], $high[2]]);
         $skin = $this->shop->skin;
-        $this->shop->soft('handL', 'skin', $field, 0.0141 * $s, 'skin', static fn (array $p): array => $skin->at($p, $names, 0.006), 1, [], false);
+        $this->shop->soft(
+            'handL', 'skin', $field, 0.0141 * $s, 'skin', static fn (array $p): array => $skin->at($p, $names, 0.006), 1, [], false,
+        );
         $this->shop->mirror('handL', 'handR');
     }
 
@@ -87,8 +89,21 @@ final class ClothesMaker
         $mix = $s->body(...);
         $flat = [$mix(1.06, 1.07), 1.0, 0.84];
         $body = [
-            Solid::cone([0.0, $mix(1.20, 1.17), -0.010], [0.0, $mix(1.0, 0.98), $mix(0.0, 0.012)], $mix(0.122, 0.180), $mix(0.128, 0.198), 0.03, $flat),
-            Solid::cone([-$mix(0.10, 0.145), 1.262, -0.013], [$mix(0.10, 0.145), 1.262, -0.013], $mix(0.052, 0.066), $mix(0.052, 0.066), 0.07),
+            Solid::cone(
+                [0.0, $mix(1.20, 1.17), -0.010],
+                [0.0, $mix(1.0, 0.98), $mix(0.0, 0.012)],
+                $mix(0.122, 0.180),
+                $mix(0.128, 0.198),
+                0.03,
+                $flat,
+            ),
+            Solid::cone(
+                [-$mix(0.10, 0.145), 1.262, -0.013],
+                [$mix(0.10, 0.145), 1.262, -0.013],
+                $mix(0.052, 0.066),
+                $mix(0.052, 0.066),
+                0.07,
+            ),
             Solid::ellipsoid([0.0, $mix(1.135, 1.0), $mix(0.052, 0.092)], [$mix(0.10, 0.14), $mix(0.06, 0.12), $mix(0.055, 0.085)], 0.055),
         ];
         $hem = $this->long ? 0.405 : 0.650;
@@ -108,7 +123,10 @@ final class ClothesMaker
         $low = [-$mix(0.50, 0.58), $hem - 0.045, -0.30];
         $high = [$mix(0.50, 0.58), 1.37, 0.32];
         $this->torso = new Field($body, $low, $high);
-        $this->shop->soft('top', $this->shop->spec()->top === 'jumper' ? 'knit' : 'cloth', new Field($solids, $low, $high), $mix(0.0375, 0.0405), 'top', $this->long ? $this->coatWeights(...) : $this->jacketWeights(...), 3);
+        $this->shop->soft(
+            'top', $this->shop->spec()->top === 'jumper' ? 'knit' : 'cloth', new Field($solids, $low, $high), $mix(0.0375, 0.0405), 'top',
+            $this->long ? $this->coatWeights(...) : $this->jacketWeights(...), 3,
+        );
     }
 
     /**
@@ -174,7 +192,13 @@ final class ClothesMaker
         for ($i = 0; $i < 14; $i++) {
             array_push($index, 0, 1 + $i, 1 + ($i + 1) % 14);
         }
-        $this->shop->crisp('cuffInsideL', 'cloth', Surface::facing($disc, $index, array_fill(0, 15, $d)), $this->shop->colour('lining'), 'lowerArmL');
+        $this->shop->crisp(
+            'cuffInsideL',
+            'cloth',
+            Surface::facing($disc, $index, array_fill(0, 15, $d)),
+            $this->shop->colour('lining'),
+            'lowerArmL',
+        );
         $this->shop->mirror('cuffInsideL', 'cuffInsideR');
     }
 
@@ -212,8 +236,15 @@ final class ClothesMaker
             $this->shop->button('button'.$i, 'top', $this->torso, $this->onTorso(0.030, $y, 0.008)[0], 0.0165, 'button');
         }
         foreach (['L' => 1.0, 'R' => -1.0] as $side => $s) {
-            $this->sewn('pocket'.$side, 'cloth', [[$s * 0.078 * $k, 0.845], [$s * 0.142 * $k, 0.838], [$s * 0.150 * $k, 0.715], [$s * 0.082 * $k, 0.72]], 5, 6, 0.011, 'top', 0.82);
-            $this->sewn('lapel'.$side, 'cloth', [[$s * 0.045, 1.285], [$s * 0.105 * $k, 1.262], [$s * 0.098 * $k, 1.175], [$s * 0.018, 1.125]], 5, 6, 0.013, 'cuff', 1.0);
+            $this->sewn(
+                'pocket'.$side, 'cloth',
+                [[$s * 0.078 * $k, 0.845], [$s * 0.142 * $k, 0.838], [$s * 0.150 * $k, 0.715], [$s * 0.082 * $k, 0.72]], 5, 6, 0.011,
+                'top', 0.82,
+            );
+            $this->sewn(
+                'lapel'.$side, 'cloth', [[$s * 0.045, 1.285], [$s * 0.105 * $k, 1.262], [$s * 0.098 * $k, 1.175], [$s * 0.018, 1.125]], 5,
+                6, 0.013, 'cuff', 1.0,
+            );
         }
     }
 
@@ -221,12 +252,18 @@ final class ClothesMaker
     private function dressDetails(): void
     {
         $k = 1 + 0.4 * $this->shop->spec()->build;
-        $this->sewn('belt', 'leather', [[-0.118 * $k, 0.985], [0.118 * $k, 0.985], [0.118 * $k, 0.945], [-0.118 * $k, 0.945]], 10, 3, 0.010, 'strap', 1.0);
+        $this->sewn(
+            'belt', 'leather', [[-0.118 * $k, 0.985], [0.118 * $k, 0.985], [0.118 * $k, 0.945], [-0.118 * $k, 0.945]], 10, 3, 0.010,
+            'strap', 1.0,
+        );
         foreach ([1.21, 1.15, 1.09, 1.03] as $i => $y) {
             $this->shop->button('button'.$i, 'top', $this->torso, $this->onTorso(0.0, $y, 0.002)[0], 0.0135, 'button');
         }
         foreach (['L' => 1.0, 'R' => -1.0] as $side => $s) {
-            $this->sewn('collar'.$side, 'cloth', [[$s * 0.006, 1.285], [$s * 0.10 * $k, 1.278], [$s * 0.092 * $k, 1.225], [$s * 0.012, 1.235]], 5, 4, 0.012, 'cuff', 1.0);
+            $this->sewn(
+                'collar'.$side, 'cloth', [[$s * 0.006, 1.285], [$s * 0.10 * $k, 1.278], [$s * 0.092 * $k, 1.225], [$s * 0.012, 1.235]], 5,
+                4, 0.012, 'cuff', 1.0,
+            );
         }
     }
 
@@ -235,9 +272,16 @@ final class ClothesMaker
     {
         $k = 0.78 + 0.30 * $this->shop->spec()->build;
         foreach ([1.135, 1.065] as $i => $y) {
-            $this->sewn('band'.$i, 'knit', [[-0.150 * $k, $y + 0.022], [0.150 * $k, $y + 0.022], [0.150 * $k, $y - 0.018], [-0.150 * $k, $y - 0.018]], 12, 3, 0.005, 'cuff', 1.0);
+            $this->sewn(
+                'band'.$i, 'knit',
+                [[-0.150 * $k, $y + 0.022], [0.150 * $k, $y + 0.022], [0.150 * $k, $y - 0.018], [-0.150 * $k, $y - 0.018]], 12, 3, 0.005,
+                'cuff', 1.0,
+            );
         }
-        $this->sewn('hem', 'knit', [[-0.155 * $k, 0.715], [0.155 * $k, 0.715], [0.155 * $k, 0.668], [-0.155 * $k, 0.668]], 12, 3, 0.010, 'cuff', 0.9);
+        $this->sewn(
+            'hem', 'knit', [[-0.155 * $k, 0.715], [0.155 * $k, 0.715], [0.155 * $k, 0.668], [-0.155 * $k, 0.668]], 12, 3, 0.010, 'cuff',
+            0.9,
+        );
     }
 
     private function jacketDetails(): void
@@ -247,19 +291,35 @@ final class ClothesMaker
         $this->sewn('front', 'cloth', [[-0.10 * $k, 1.17], [0.012, 1.15], [0.016, 0.672], [-0.10 * $k, 0.672]], 6, 14, 0.009, 'top', 0.92);
         foreach ([1.10, 0.98, 0.86] as $i => $y) {
             foreach (['L' => 1.0, 'R' => -1.0] as $side => $s) {
-                $this->shop->button('button'.$i.$side, 'top', $this->torso, $this->onTorso(($s * 0.072 - 0.008) * $k, $y, $s < 0 ? 0.006 : -0.001)[0], 0.0195, 'button');
+                $this->shop->button(
+                    'button'.$i.$side,
+                    'top',
+                    $this->torso,
+                    $this->onTorso(($s * 0.072 - 0.008) * $k, $y, $s < 0 ? 0.006 : -0.001)[0],
+                    0.0195,
+                    'button',
+                );
             }
         }
         foreach (['L' => 1.0, 'R' => -1.0] as $side => $s) {
-            $this->sewn('lapel'.$side, 'cloth', [[$s * 0.050 * $k, 1.305], [$s * 0.135 * $k, 1.270], [$s * 0.150 * $k, 1.205], [$s * 0.006, 1.135]], 5, 7, 0.016, 'top', 0.74);
-            $this->sewn('pocket'.$side, 'cloth', [[$s * 0.105 * $k, 0.905], [$s * 0.178 * $k, 0.885], [$s * 0.180 * $k, 0.845], [$s * 0.106 * $k, 0.865]], 5, 4, 0.012, 'top', 0.72);
+            $this->sewn(
+                'lapel'.$side, 'cloth',
+                [[$s * 0.050 * $k, 1.305], [$s * 0.135 * $k, 1.270], [$s * 0.150 * $k, 1.205], [$s * 0.006, 1.135]], 5, 7, 0.016, 'top',
+                0.74,
+            );
+            $this->sewn(
+                'pocket'.$side, 'cloth',
+                [[$s * 0.105 * $k, 0.905], [$s * 0.178 * $k, 0.885], [$s * 0.180 * $k, 0.845], [$s * 0.106 * $k, 0.865]], 5, 4, 0.012,
+                'top', 0.72,
+            );
         }
     }
 
     private function scarf(): void
     {
         $k = 1 + 0.35 * $this->shop->spec()->build;
-        $knit = static fn (float $way): \Closure => static fn (float $x, float $y, float $z): float => 0.003 * sin(atan2($x, $z) * 14 + $way * $y * 60);
+        $knit = static fn (float $way): \Closure => static fn (float $x, float $y, float $z): float => 0.003
+            * sin(atan2($x, $z) * 14 + $way * $y * 60);
         $field = new Field([
             Solid::ring([0.0, 1.318, 0.004], 0.066 * $k, 0.034)->turned(0.20, 0.0, 0.0)->rippled($knit(1.0)),
             Solid::ring([0.0, 1.282, 0.010], 0.082 * $k, 0.032, 0.012)->turned(0.26, 0.0, 0.06)->rippled($knit(-1.0)),
@@ -273,8 +333,16 @@ final class ClothesMaker
                 $t = $j / 6;
                 [$path[], $normals[]] = $this->onTorso($x0 + ($x1 - $x0) * $t, 1.245 + ($y1 - 1.245) * $t, 0.020 + 0.004 * $i);
             }
-            $tail = Loft::sweep($path, static fn (int $n): array => $normals[$n], static fn (float $t): float => 0.021 + 0.009 * $t, 0.009, 8, false, 0.7);
-            $this->shop->crisp('tail'.$i, 'knit', $tail, $this->shop->colour('neck', $i > 0 ? 0.85 : 1.0), $this->shop->attached('top', $tail->points));
+            $tail = Loft::sweep(
+                $path, static fn (int $n): array => $normals[$n], static fn (float $t): float => 0.021 + 0.009 * $t, 0.009, 8, false, 0.7,
+            );
+            $this->shop->crisp(
+                'tail'.$i,
+                'knit',
+                $tail,
+                $this->shop->colour('neck', $i > 0 ? 0.85 : 1.0),
+                $this->shop->attached('top', $tail->points),
+            );
         }
     }
 
@@ -305,7 +373,10 @@ final class ClothesMaker
             $back = 0.5 - 0.5 * cos($a);
             $path[] = [sin($a) * (0.128 + 0.012 * $back) * $k, 1.298 + 0.034 * $back, cos($a) * 0.112 * $k - 0.012];
         }
-        $collar = Loft::sweep($path, static fn (int $i): array => V3::unit([$path[$i][0], 0.045, $path[$i][2] + 0.01]), static fn (float $t): float => 0.050 - 0.006 * cos($t * 2 * M_PI), 0.013, 8, false, 0.7);
+        $collar = Loft::sweep(
+            $path, static fn (int $i): array => V3::unit([$path[$i][0], 0.045, $path[$i][2] + 0.01]),
+            static fn (float $t): float => 0.050 - 0.006 * cos($t * 2 * M_PI), 0.013, 8, false, 0.7,
+        );
         $weights = array_fill(0, count($collar->points), ['upperChest' => 0.8, 'neck' => 0.2]);
         $this->shop->crisp('collar', 'cloth', $collar, $this->shop->colour('top', 0.74), $weights);
     }
@@ -315,8 +386,16 @@ final class ClothesMaker
         $this->strap();
         $x = $this->shop->spec()->body(0.0, 0.06);
         $weights = static fn (): array => ['hips' => 0.72, 'upperLegL' => 0.28];
-        $bag = new Field([Solid::box([0.250 + $x, 0.735, -0.03], [0.052, 0.090, 0.115], 0.03)->turned(0.0, 0.10, 0.10)], [0.15 + $x, 0.60, -0.21], [0.38 + $x, 0.87, 0.16]);
-        $flap = new Field([Solid::box([0.262 + $x, 0.775, -0.03], [0.048, 0.058, 0.122], 0.026)->turned(0.0, 0.10, 0.10)], [0.16 + $x, 0.69, -0.22], [0.38 + $x, 0.88, 0.17]);
+        $bag = new Field(
+            [Solid::box([0.250 + $x, 0.735, -0.03], [0.052, 0.090, 0.115], 0.03)->turned(0.0, 0.10, 0.10)],
+            [0.15 + $x, 0.60, -0.21],
+            [0.38 + $x, 0.87, 0.16],
+        );
+        $flap = new Field(
+            [Solid::box([0.262 + $x, 0.775, -0.03], [0.048, 0.058, 0.122], 0.026)->turned(0.0, 0.10, 0.10)],
+            [0.16 + $x, 0.69, -0.22],
+            [0.38 + $x, 0.88, 0.17],
+        );
         $this->shop->soft('bag', 'leather', $bag, 0.03, 'bag', $weights);
         $part = $this->shop->soft('flap', 'leather', $flap, 0.03, 'bag', $weights, 0, [], false);
         $part->colours = array_map(static fn (array $c): array => V3::mul($c, 0.72), $part->colours);

@@ -66,7 +66,8 @@ final class FeatureMaker
         $iris = $this->shop->colour('iris');
         $rings = [[0, 'pupil'], [21, 'pupil'], [21, 'iris'], [40, 'rim'], [40, 'white'], [62, 'white'], [95, 'white']];
         $paint = [
-            'pupil' => Colour::hex(0x17110F), 'iris' => V3::mul($iris, 1.25), 'rim' => V3::mul($iris, 0.55), 'white' => Colour::hex(0xECE2D2),
+            'pupil' => Colour::hex(0x17110F), 'iris' => V3::mul($iris, 1.25), 'rim' => V3::mul($iris, 0.55),
+            'white' => Colour::hex(0xECE2D2),
         ];
         $points = [];
         $colours = [];
@@ -88,7 +89,10 @@ final class FeatureMaker
             }
         }
         $normals = array_map(static fn (array $p): array => V3::unit(V3::sub($p, $e)), $points);
-        $this->shop->parts['eye'.$side] = new Part('eye'.$side, 'eye', new Surface($points, $normals, $index), $colours, array_fill(0, count($points), ['eye'.$side => 1.0]), [], true);
+        $this->shop->parts['eye'.$side] = new Part(
+            'eye'.$side, 'eye', new Surface($points, $normals, $index), $colours, array_fill(0, count($points), ['eye'.$side => 1.0]), [],
+            true,
+        );
         $this->glint($side, $m, $e, $r);
     }
 
@@ -159,7 +163,9 @@ final class FeatureMaker
         foreach ($points as $i => $_) {
             $colours[] = intdiv($i, 11) >= 4 ? $rim : V3::mix($skin, $blush, 0.25);
         }
-        $this->shop->parts[$name] = new Part($name, 'skin', $surface, $colours, array_fill(0, count($points), ['head' => 1.0]), $morphs, true);
+        $this->shop->parts[$name] = new Part(
+            $name, 'skin', $surface, $colours, array_fill(0, count($points), ['head' => 1.0]), $morphs, true,
+        );
     }
 
     private function brow(string $side, float $m): void
@@ -180,7 +186,9 @@ final class FeatureMaker
         };
         $rest = $this->browLoft($line(0.0, $tilt), $thick);
         $morphs = [];
-        foreach (['browsUp' => [0.016, -0.006], 'browsDown' => [-0.011, 0.022], 'smile' => [0.003, -0.004], 'frown' => [0.002, -0.018]] as $shape => [$lift, $angle]) {
+        foreach ([
+            'browsUp' => [0.016, -0.006], 'browsDown' => [-0.011, 0.022], 'smile' => [0.003, -0.004], 'frown' => [0.002, -0.018],
+        ] as $shape => [$lift, $angle]) {
             $morphs[$shape] = array_map(V3::sub(...), $this->browLoft($line($lift, $tilt + $angle), $thick)->points, $rest->points);
         }
         $this->shop->crisp('brow'.$side, 'hair', $rest, $this->shop->colour('brow'), 'head', $morphs, true);
@@ -191,7 +199,13 @@ final class FeatureMaker
     {
         $bulge = static fn (float $wide): \Closure => static fn (float $t): float => $wide * (0.55 + 0.75 * sin(M_PI * (0.12 + 0.80 * $t)));
 
-        return Loft::sweep($path, fn (int $i): array => $this->head->normal($path[$i]), $bulge(0.0062 + 0.0043 * $thick), $bulge(0.0043 + 0.003 * $thick), 6);
+        return Loft::sweep(
+            $path,
+            fn (int $i): array => $this->head->normal($path[$i]),
+            $bulge(0.0062 + 0.0043 * $thick),
+            $bulge(0.0043 + 0.003 * $thick),
+            6,
+        );
     }
 
     /** Inside of the mouth (teeth, dark, tongue) and two lip rolls, drawn on the face anew for each shape. */
@@ -209,7 +223,9 @@ final class FeatureMaker
         foreach (Face::MOUTHS as $shape => $m) {
             $morphs[$shape] = array_map(V3::sub(...), $this->mouthInside($m, $shape), $inner);
         }
-        $this->shop->parts['mouth'] = new Part('mouth', 'gloss', $surface, $colours, array_fill(0, count($inner), ['head' => 1.0]), $morphs, true);
+        $this->shop->parts['mouth'] = new Part(
+            'mouth', 'gloss', $surface, $colours, array_fill(0, count($inner), ['head' => 1.0]), $morphs, true,
+        );
         $this->lip('lipTop', true);
         $this->lip('lipLow', false);
     }

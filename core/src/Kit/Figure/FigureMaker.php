@@ -66,13 +66,18 @@ final class FigureMaker
 
     private function write(): string
     {
-        $w = new GltfWriter('Crisp Reel kit', ['name' => $this->spec->name, 'licence' => 'CC0-1.0', 'figure' => $this->facts(), 'spec' => $this->spec->toArray()]);
+        $w = new GltfWriter('Crisp Reel kit', [
+            'name' => $this->spec->name, 'licence' => 'CC0-1.0', 'figure' => $this->facts(), 'spec' => $this->spec->toArray(),
+        ]);
         $names = array_keys($this->shop->body->joints);
         $order = array_flip($names);
         $primitives = [];
         foreach (self::PAINTS as $paint) {
             foreach ([true, false] as $moving) {
-                $parts = array_values(array_filter($this->shop->parts, static fn (Part $p): bool => $p->paint === $paint && ($p->morphs !== []) === $moving));
+                $parts = array_values(array_filter(
+                    $this->shop->parts,
+                    static fn (Part $p): bool => $p->paint === $paint && ($p->morphs !== []) === $moving,
+                ));
                 if ($parts !== []) {
                     $primitives[] = [$this->primitive($w, $parts, $order, $moving), $paint, $moving];
                 }
@@ -214,7 +219,10 @@ final class FigureMaker
             'doubleSided' => in_array($paint, ['cloth', 'gloss'], true),
             'pbrMetallicRoughness' => [
                 'metallicFactor' => $paint === 'metal' ? 0.55 : 0.0,
-                'roughnessFactor' => ['skin' => 0.74, 'cloth' => 0.95, 'knit' => 1.0, 'hair' => 0.8, 'leather' => 0.62, 'metal' => 0.38, 'eye' => 0.22, 'gloss' => 0.55][$paint],
+                'roughnessFactor' => [
+                    'skin' => 0.74, 'cloth' => 0.95, 'knit' => 1.0, 'hair' => 0.8, 'leather' => 0.62, 'metal' => 0.38, 'eye' => 0.22,
+                    'gloss' => 0.55,
+                ][$paint],
             ],
             'extras' => ['paint' => $paint],
         ];

@@ -37,10 +37,15 @@ final class HairMaker
             default => $this->cropped(),
         };
         $c = $this->shop->body->onFace(...);
-        $low = $this->shop->spec()->hair === 'long' ? -0.36 : ($this->shop->spec()->hair === 'plaits' ? -0.34 : ($this->shop->spec()->hair === 'ponytail' ? -0.24 : -0.20));
+        $low = $this->shop->spec()->hair === 'long'
+            ? -0.36
+            : ($this->shop->spec()->hair === 'plaits' ? -0.34 : ($this->shop->spec()->hair === 'ponytail' ? -0.24 : -0.20));
         $wide = $this->shop->spec()->hair === 'curly' ? 0.22 : 0.19;
         $field = new Field([...$solids, ...$this->under()], $c(-$wide, $low, -0.25), $c($wide, $this->hat ? 0.10 : 0.26, 0.15));
-        $this->shop->soft('hair', 'hair', $field, in_array($this->shop->spec()->hair, ['long', 'bob', 'curly'], true) ? 0.031 : 0.0245, 'hair', static fn (): array => ['head' => 1.0], onHead: true);
+        $this->shop->soft(
+            'hair', 'hair', $field, in_array($this->shop->spec()->hair, ['long', 'bob', 'curly'], true) ? 0.031 : 0.0245, 'hair',
+            static fn (): array => ['head' => 1.0], onHead: true,
+        );
         match ($this->shop->spec()->hat) {
             'knit' => $this->knitHat(),
             'brim' => $this->brimHat(),
@@ -57,7 +62,8 @@ final class HairMaker
     /** @return Closure(float, float, float): float strands that run down from the crown */
     private static function strands(float $depth): Closure
     {
-        return static fn (float $x, float $y, float $z): float => $depth * sin(atan2($x, $y + 0.10) * 15) * Ease::between(-0.13, -0.02, 0.10 - $z);
+        return static fn (float $x, float $y, float $z): float => $depth * sin(atan2($x, $y + 0.10) * 15)
+            * Ease::between(-0.13, -0.02, 0.10 - $z);
     }
 
     /** @return list<Solid> */
@@ -124,10 +130,12 @@ final class HairMaker
     {
         $c = $this->shop->body->onFace(...);
         $line = V3::unit([0.0, -0.5, 0.86]);
-        $curl = static fn (float $x, float $y, float $z): float => 0.011 * (sin($x * 62 + sin($y * 30) * 1.4) * sin($y * 58 + $x * 12) + 0.7 * sin($z * 60 + $x * 20));
+        $curl = static fn (float $x, float $y, float $z): float => 0.011
+            * (sin($x * 62 + sin($y * 30) * 1.4) * sin($y * 58 + $x * 12) + 0.7 * sin($z * 60 + $x * 20));
 
         return [
-            Solid::ellipsoid($c(0.0, $this->hat ? 0.03 : 0.070, -0.040), [$this->hat ? 0.155 : 0.172, $this->hat ? 0.13 : 0.160, 0.162])->rippled($curl),
+            Solid::ellipsoid($c(0.0, $this->hat ? 0.03 : 0.070, -0.040), [$this->hat ? 0.155 : 0.172, $this->hat ? 0.13 : 0.160, 0.162])
+                ->rippled($curl),
             Solid::cut($line, V3::dot($line, $c(0.0, 0.088, 0.100)), 0.03),
             Solid::cut([0.0, -1.0, 0.0], -($this->shop->body->face[1] - 0.09), 0.05),
         ];
@@ -153,7 +161,11 @@ final class HairMaker
         $beads = [];
         for ($i = 0; $i < 7; $i++) {
             $t = $i / 6;
-            $beads[] = Solid::ellipsoid($c(0.128 + 0.012 * sin($t * 3), -0.045 - 0.235 * $t, 0.0 + 0.045 * $t), [0.027 - 0.006 * $t, 0.026, 0.025 - 0.005 * $t], 0.010);
+            $beads[] = Solid::ellipsoid(
+                $c(0.128 + 0.012 * sin($t * 3), -0.045 - 0.235 * $t, 0.0 + 0.045 * $t),
+                [0.027 - 0.006 * $t, 0.026, 0.025 - 0.005 * $t],
+                0.010,
+            );
         }
 
         return Solid::both($beads);
@@ -166,7 +178,8 @@ final class HairMaker
         $line = V3::unit([0.0, -0.25, 0.97]);
 
         return [
-            Solid::ellipsoid($c(0.0, 0.012, -0.034), [0.141, 0.095, 0.135])->rippled(static fn (float $x, float $y, float $z): float => 0.004 * sin(atan2($x, -$z) * 22 + $y * 30)),
+            Solid::ellipsoid($c(0.0, 0.012, -0.034), [0.141, 0.095, 0.135])
+                ->rippled(static fn (float $x, float $y, float $z): float => 0.004 * sin(atan2($x, -$z) * 22 + $y * 30)),
             Solid::cut($line, V3::dot($line, $c(0.0, 0.03, 0.022)), 0.02),
             Solid::cut([0.0, 1.0, 0.0], $this->shop->body->face[1] + 0.052, 0.02),
             Solid::cut([0.0, -1.0, 0.0], -($this->shop->body->face[1] - 0.085), 0.03),
@@ -182,7 +195,11 @@ final class HairMaker
             Solid::ring(V3::add($c, [0.0, 0.004, 0.0]), 0.131, 0.030, 0.01)->rippled($rib),
             Solid::ellipsoid(V3::add($c, [0.0, 0.152, -0.004]), [0.036, 0.032, 0.036], 0.006)->coloured($this->shop->colour('band')),
         ];
-        $field = new Field([...$hat, Solid::cut([0.0, -1.0, 0.0], -($c[1] - 0.028), 0.01)], V3::add($c, [-0.19, -0.06, -0.19]), V3::add($c, [0.19, 0.21, 0.19]));
+        $field = new Field(
+            [...$hat, Solid::cut([0.0, -1.0, 0.0], -($c[1] - 0.028), 0.01)],
+            V3::add($c, [-0.19, -0.06, -0.19]),
+            V3::add($c, [0.19, 0.21, 0.19]),
+        );
         $this->shop->soft('knitHat', 'knit', $field, 0.026, 'hat', static fn (): array => ['head' => 1.0], onHead: true);
     }
 
@@ -196,7 +213,11 @@ final class HairMaker
             Solid::ellipsoid(V3::add($c, [0.0, 0.150, 0.02]), [0.020, 0.030, 0.075], 0.02)->carved(),
         ], V3::add($c, [-0.26, -0.08, -0.27]), V3::add($c, [0.26, 0.17, 0.27]));
         $this->shop->soft('brimHat', 'cloth', $field, 0.027, 'hat', static fn (): array => ['head' => 1.0], onHead: true);
-        $band = new Field([Solid::ring(V3::add($c, [0.0, 0.016, -0.001]), 0.128, 0.017, 0.004)], V3::add($c, [-0.17, -0.02, -0.17]), V3::add($c, [0.17, 0.05, 0.17]));
+        $band = new Field(
+            [Solid::ring(V3::add($c, [0.0, 0.016, -0.001]), 0.128, 0.017, 0.004)],
+            V3::add($c, [-0.17, -0.02, -0.17]),
+            V3::add($c, [0.17, 0.05, 0.17]),
+        );
         $this->shop->soft('hatBand', 'cloth', $band, 0.021, 'band', static fn (): array => ['head' => 1.0], onHead: true);
     }
 }

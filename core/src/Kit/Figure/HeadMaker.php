@@ -52,19 +52,53 @@ final class HeadMaker
         $eye = V3::sub($this->shop->body->eye(), $this->shop->body->face);
         $solids = [
             Solid::ellipsoid($c(0.0, $mix(0.035, 0.030, $j), -0.021), [$mix(0.122, 0.126, $j), 0.119, 0.132]),
-            Solid::cone($c(0.0, -0.017, 0.011), $c(0.0, -0.0855, $mix(0.042, 0.032, $j)), $mix(0.104, 0.112, $j), $mix(0.073, 0.094, $j), 0.05),
-            ...Solid::both([Solid::ellipsoid($c($mix(0.060, 0.066, $j), $mix(-0.048, -0.030, $j), $mix(0.066, 0.072, $j)), [0.045, 0.039, 0.041], 0.034)->coloured($blush)]),
+            Solid::cone(
+                $c(0.0, -0.017, 0.011),
+                $c(0.0, -0.0855, $mix(0.042, 0.032, $j)),
+                $mix(0.104, 0.112, $j),
+                $mix(0.073, 0.094, $j),
+                0.05,
+            ),
+            ...Solid::both([Solid::ellipsoid(
+                $c($mix(0.060, 0.066, $j), $mix(-0.048, -0.030, $j), $mix(0.066, 0.072, $j)),
+                [0.045, 0.039, 0.041],
+                0.034,
+            )->coloured($blush)]),
             ...($j < 0.6 ? [
                 Solid::ellipsoid($c(0.0, -0.128, 0.076), [0.036, 0.026, 0.028]),
                 Solid::ellipsoid($c(0.0, -0.082, 0.098), [0.046, 0.032, 0.024], 0.035),
             ] : []),
             ...Solid::both([Solid::cone($c(0.015, 0.0445, 0.105), $c(0.0765, 0.038, 0.081), 0.0195, 0.015)]),
-            ...Solid::both([Solid::ellipsoid($c($eye[0] + 0.001, $eye[1] + 0.002, $eye[2] + 0.037), [0.0355, 0.0305, 0.026], 0.021)->carved()]),
-            Solid::cone($c(0.0, 0.013, 0.111), $c(0.0, $mix(-0.034, -0.028, $n), 0.150), $mix(0.014, 0.018, $n), $mix(0.0215, 0.032, $n), 0.023)->coloured($nose),
-            ...Solid::both([Solid::ellipsoid($c($mix(0.019, 0.028, $n), -0.0355, 0.132), [$mix(0.013, 0.017, $n), $mix(0.011, 0.015, $n), 0.0155], 0.013)->coloured($nose)]),
-            ...Solid::both([Solid::ellipsoid($c($mix(0.128, 0.134, $j), -0.010, -0.012), [0.0165, 0.042, 0.0285], 0.014)->turned(0.0, -0.35, -0.12)->coloured($blush)]),
+            ...Solid::both([Solid::ellipsoid(
+                $c($eye[0] + 0.001, $eye[1] + 0.002, $eye[2] + 0.037),
+                [0.0355, 0.0305, 0.026],
+                0.021,
+            )->carved()]),
+            Solid::cone(
+                $c(0.0, 0.013, 0.111),
+                $c(0.0, $mix(-0.034, -0.028, $n), 0.150),
+                $mix(0.014, 0.018, $n),
+                $mix(0.0215, 0.032, $n),
+                0.023,
+            )->coloured($nose),
+            ...Solid::both([Solid::ellipsoid(
+                $c($mix(0.019, 0.028, $n), -0.0355, 0.132),
+                [$mix(0.013, 0.017, $n), $mix(0.011, 0.015, $n), 0.0155],
+                0.013,
+            )->coloured($nose)]),
+            ...Solid::both([Solid::ellipsoid(
+                $c($mix(0.128, 0.134, $j), -0.010, -0.012),
+                [0.0165, 0.042, 0.0285],
+                0.014,
+            )->turned(0.0, -0.35, -0.12)->coloured($blush)]),
             ...Solid::both([Solid::ellipsoid($c($mix(0.146, 0.153, $j), -0.008, -0.002), [0.012, 0.025, 0.0145], 0.010)->carved()]),
-            Solid::cone([0.0, 1.27, $s->body(-0.022, -0.012)], $c(0.0, -0.06, $s->body(-0.034, -0.015)), $s->body(0.042, 0.072), $s->body(0.046, 0.078), 0.025),
+            Solid::cone(
+                [0.0, 1.27, $s->body(-0.022, -0.012)],
+                $c(0.0, -0.06, $s->body(-0.034, -0.015)),
+                $s->body(0.042, 0.072),
+                $s->body(0.046, 0.078),
+                0.025,
+            ),
             ...($s->hat !== 'none' ? [Solid::cut([0.0, 1.0, 0.0], $this->shop->body->face[1] + 0.118, 0.02)] : []),
         ];
         $this->head = new Field($solids, $c(-0.175, -0.25, -0.17), $c(0.175, 0.17, 0.20));
@@ -91,7 +125,8 @@ final class HeadMaker
     private function beard(): void
     {
         $c = $this->shop->body->onFace(...);
-        $curl = static fn (float $amount): \Closure => static fn (float $x, float $y): float => $amount * (sin($x * 95 + sin($y * 40) * 1.2) * 0.6 + sin($y * 70 + $x * 30) * 0.4);
+        $curl = static fn (float $amount): \Closure => static fn (float $x, float $y): float => $amount
+            * (sin($x * 95 + sin($y * 40) * 1.2) * 0.6 + sin($y * 70 + $x * 30) * 0.4);
         $solids = [
             ...Solid::both([Solid::cone($c(0.118, -0.03, 0.012), $c(0.098, -0.10, 0.050), 0.022, 0.036)->rippled($curl(0.003))]),
             ...Solid::both([Solid::cone($c(0.098, -0.10, 0.050), $c(0.03, -0.145, 0.098), 0.036, 0.042, 0.04)->rippled($curl(0.003))]),
@@ -137,7 +172,10 @@ final class HeadMaker
             Solid::cone(V3::add($c, [0.0, -0.03, 0.0]), V3::add($c, [0.0, 0.01, 0.0]), 0.138, 0.138, 0.03, [1.0, 0.3, 1.02]),
             Solid::ellipsoid(V3::add($c, [-0.006, 0.068, -0.006]), [0.172, 0.056, 0.168], 0.05)->turned(-0.14, 0.0, 0.06),
         ], V3::add($c, [-0.2, -0.08, -0.2]), V3::add($c, [0.2, 0.15, 0.2]));
-        $profile = [[0.116, -0.045], [0.137, -0.028], [0.139, 0.018], [0.150, 0.040], [0.168, 0.058], [0.178, 0.080], [0.172, 0.102], [0.150, 0.116], [0.105, 0.121], [0.05, 0.119], [0.0, 0.118]];
+        $profile = [
+            [0.116, -0.045], [0.137, -0.028], [0.139, 0.018], [0.150, 0.040], [0.168, 0.058], [0.178, 0.080], [0.172, 0.102],
+            [0.150, 0.116], [0.105, 0.121], [0.05, 0.119], [0.0, 0.118],
+        ];
         $around = 26;
         $points = [];
         foreach ($profile as $k => [$r, $y]) {
@@ -167,7 +205,9 @@ final class HeadMaker
         for ($i = count($normals) - $around; $i < count($normals); $i++) {
             $normals[$i] = [0.0, 1.0, 0.0];
         }
-        $this->shop->crisp('cap', 'cloth', new Surface($surface->points, $normals, $surface->index), $this->shop->colour('hat'), 'head', [], true);
+        $this->shop->crisp(
+            'cap', 'cloth', new Surface($surface->points, $normals, $surface->index), $this->shop->colour('hat'), 'head', [], true,
+        );
         $this->capTrim($c);
     }
 
@@ -232,7 +272,9 @@ final class HeadMaker
                 $normals[] = $normal;
             }
         }
-        $this->shop->crisp('paperBoat', 'cloth', new Surface($flatPoints, $normals, $index), $this->shop->colour('paper'), 'head', [], true);
+        $this->shop->crisp(
+            'paperBoat', 'cloth', new Surface($flatPoints, $normals, $index), $this->shop->colour('paper'), 'head', [], true,
+        );
     }
 
     private function glasses(): void
@@ -253,11 +295,24 @@ final class HeadMaker
             $ring = Loft::sweep($rim, static fn (int $i): array => V3::unit(V3::sub($rim[$i], $c)), 0.0042, 0.0042, 5, true);
             $this->shop->crisp('rim'.$side, 'metal', $ring, $metal, 'head', [], true);
             $hinge = [$c[0] + $s * $r * cos($yaw), $c[1] + 0.006, $c[2] - $r * sin(abs($yaw))];
-            $arm = [$hinge, V3::add($hinge, [$s * 0.006, 0.002, -0.03]), [$s * 0.139, $e[1] + 0.014, $body->face[2] + 0.02], [$s * 0.139, $e[1] + 0.010, $body->face[2] - 0.03]];
-            $this->shop->crisp('temple'.$side, 'metal', Loft::sweep($arm, static fn (): array => [0.0, 1.0, 0.0], 0.0030, 0.0034, 6), $metal, 'head', [], true);
+            $arm = [
+                $hinge, V3::add($hinge, [$s * 0.006, 0.002, -0.03]), [$s * 0.139, $e[1] + 0.014, $body->face[2] + 0.02],
+                [$s * 0.139, $e[1] + 0.010, $body->face[2] - 0.03],
+            ];
+            $this->shop->crisp(
+                'temple'.$side, 'metal', Loft::sweep($arm, static fn (): array => [0.0, 1.0, 0.0], 0.0030, 0.0034, 6), $metal, 'head', [],
+                true,
+            );
         }
         $x = $e[0] + 0.004 - $r;
-        $bridge = array_map(static fn (float $t): array => [$t * ($x + 0.002), $e[1] + 0.004 + 0.007 * (1 - $t * $t), $e[2] + 0.046 + 0.006 * (1 - $t * $t)], [-1.0, -0.5, 0.0, 0.5, 1.0]);
-        $this->shop->crisp('bridge', 'metal', Loft::sweep($bridge, static fn (): array => [0.0, 0.0, 1.0], 0.0034, 0.0034, 6), $metal, 'head', [], true);
+        $bridge = array_map(
+            static fn (float $t): array => [
+                $t * ($x + 0.002), $e[1] + 0.004 + 0.007 * (1 - $t * $t), $e[2] + 0.046 + 0.006 * (1 - $t * $t),
+            ],
+            [-1.0, -0.5, 0.0, 0.5, 1.0],
+        );
+        $this->shop->crisp(
+            'bridge', 'metal', Loft::sweep($bridge, static fn (): array => [0.0, 0.0, 1.0], 0.0034, 0.0034, 6), $metal, 'head', [], true,
+        );
     }
 }

@@ -57,7 +57,13 @@ final class Part
     {
         $s = $this->surface;
 
-        return new self($this->name, $this->paint, new Surface(array_map($scale, $s->points), $s->normals, $s->index, [], $s->edge), $this->colours, $this->weights, array_map(
+        return new self($this->name, $this->paint, new Surface(
+            array_map($scale, $s->points),
+            $s->normals,
+            $s->index,
+            [],
+            $s->edge,
+        ), $this->colours, $this->weights, array_map(
             static fn (array $m): array => array_map(static fn (array $v): array => V3::mul($v, $size), $m), $this->morphs,
         ), $this->onHead);
     }

@@ -50,8 +50,10 @@ final class Workshop
      * @param  Closure(Vec): Weights  $weights
      * @param  list<string>  $morphs  shapes this piece follows
      */
-    public function soft(string $name, string $paint, Field $field, float $cell, string $colour, Closure $weights, int $smoothing = 0, array $morphs = [], bool $occludes = true, bool $onHead = false): Part
-    {
+    public function soft(
+        string $name, string $paint, Field $field, float $cell, string $colour, Closure $weights, int $smoothing = 0, array $morphs = [],
+        bool $occludes = true, bool $onHead = false,
+    ): Part {
         $mesh = SurfaceNet::mesh($field, $cell);
         $rows = array_map($weights, $mesh->points);
         $rows = $smoothing > 0
@@ -78,8 +80,9 @@ final class Workshop
      * @param  list<Weights>|string  $weights  one row a point, or one joint for all
      * @param  array<string, list<Vec>>  $morphs
      */
-    public function crisp(string $name, string $paint, Surface $surface, array $colour, array|string $weights, array $morphs = [], bool $onHead = false): Part
-    {
+    public function crisp(
+        string $name, string $paint, Surface $surface, array $colour, array|string $weights, array $morphs = [], bool $onHead = false,
+    ): Part {
         $n = count($surface->points);
         $rows = is_string($weights) ? array_fill(0, $n, [$weights => 1.0]) : $weights;
 
@@ -208,7 +211,10 @@ final class Workshop
         foreach ($this->fields as $f) {
             $low = $f->low;
             $high = $f->high;
-            if ($x < $low[0] - $h || $x > $high[0] + $h || $y < $low[1] - $h || $y > $high[1] + $h || $z < $low[2] - $h || $z > $high[2] + $h) {
+            if (
+                $x < $low[0] - $h || $x > $high[0] + $h || $y < $low[1] - $h || $y > $high[1] + $h || $z < $low[2] - $h
+                    || $z > $high[2] + $h
+            ) {
                 continue;
             }
             $d = Field::fold($f->solids, $x, $y, $z);

@@ -86,13 +86,29 @@ final class Deck
         $a = atan2(self::LANDING, $length);
         for ($i = 0; $i < 9; $i++) {
             $t = ($i + 0.5) / 9;
-            $p->add(Shapes::box(0.185, 0.04, 1.3, 0.011, [1, 1, 5]), $r->pick(C::DECK), [-1.6 + $length * $t, self::LANDING * (1 - $t) + 0.004, 1.38], [0.0, 0.0, -$a], wood: 1.0, grain: 2, jitter: 0.4);
+            $p->add(
+                Shapes::box(0.185, 0.04, 1.3, 0.011, [1, 1, 5]), $r->pick(C::DECK),
+                [-1.6 + $length * $t, self::LANDING * (1 - $t) + 0.004, 1.38], [0.0, 0.0, -$a], wood: 1.0, grain: 2, jitter: 0.4,
+            );
             if ($i % 2 === 1) {
-                $p->add(Shapes::box(0.035, 0.02, 1.24, 0.008, [1, 1, 4]), 0x6A4E38, [-1.6 + $length * $t + 0.1, self::LANDING * (1 - $t) + 0.02, 1.38], [0.0, 0.0, -$a], wood: 1.0, grain: 2);
+                $p->add(
+                    Shapes::box(0.035, 0.02, 1.24, 0.008, [1, 1, 4]),
+                    0x6A4E38,
+                    [-1.6 + $length * $t + 0.1, self::LANDING * (1 - $t) + 0.02, 1.38],
+                    [0.0, 0.0, -$a],
+                    wood: 1.0,
+                    grain: 2,
+                );
             }
         }
         foreach ([0.72, 2.04] as $z) {
-            $p->add(Shapes::box($length + 0.1, 0.09, 0.06, 0.014, [6, 1, 1]), 0x6F5340, [-1.6 + $length / 2, self::LANDING / 2 + 0.02, $z], [0.0, 0.0, -$a], wood: 1.0);
+            $p->add(
+                Shapes::box($length + 0.1, 0.09, 0.06, 0.014, [6, 1, 1]),
+                0x6F5340,
+                [-1.6 + $length / 2, self::LANDING / 2 + 0.02, $z],
+                [0.0, 0.0, -$a],
+                wood: 1.0,
+            );
         }
     }
 

@@ -106,7 +106,13 @@ final class Ferry
             }
             $a = self::x($on[0] / 40);
             $b = self::x($on[count($on) - 1] / 40);
-            $p->add(Shapes::box($b - $a, 0.04, 0.17, 0.01, [10, 1, 1]), [0xB08A5C, 0xA27C50, 0xBA966A][($k + 6) % 3], [($a + $b) / 2, 0.16, $z], wood: 1.0, jitter: 0.05);
+            $p->add(
+                Shapes::box($b - $a, 0.04, 0.17, 0.01, [10, 1, 1]),
+                [0xB08A5C, 0xA27C50, 0xBA966A][($k + 6) % 3],
+                [($a + $b) / 2, 0.16, $z],
+                wood: 1.0,
+                jitter: 0.05,
+            );
         }
     }
 
@@ -189,14 +195,41 @@ final class Ferry
 
                     return [0.95 + 0.45 * $f, 0.25 + 0.24 * $f, 0.035 + 0.07 * $f];
                 }, [0.0, 1.13, $sx * ($d / 2 - 0.07)], glow: 0.8, vary: 0.0, wear: 0.0);
-                $p->add(Shapes::box(0.02, 0.56, $d - 0.2, 0.005, [1, 4, 5]), static fn (): array => [0.9, 0.26, 0.045], [$sx * ($w / 2 - 0.07), 1.13, 0.0], glow: 0.75, vary: 0.0, wear: 0.0);
+                $p->add(
+                    Shapes::box(0.02, 0.56, $d - 0.2, 0.005, [1, 4, 5]),
+                    static fn (): array => [0.9, 0.26, 0.045],
+                    [$sx * ($w / 2 - 0.07), 1.13, 0.0],
+                    glow: 0.75,
+                    vary: 0.0,
+                    wear: 0.0,
+                );
             }
             $p->add(Shapes::box($w + 0.34, 0.12, $d + 0.34, 0.055, [6, 1, 6]), C::RED, [0.04, 1.5, 0.0], wave: 0.008, waveRate: 5.0);
             $p->add(Shapes::box($w + 0.1, 0.06, $d + 0.1, 0.03, [5, 1, 5]), C::TRIM, [0.04, 1.43, 0.0]);
-            $p->add(Shapes::lathe([[0.15, 0.0], [0.15, 0.44], [0.17, 0.46], [0.17, 0.6], [0.14, 0.62], [0.0, 0.62]], 14), static fn (array $q): int => $q[1] > 0.42 ? C::INK : C::BAND, [-0.42, 1.55, 0.0], [0.0, 0.0, 0.1]);
-            $p->add(Shapes::tube([[0.5, 1.5, 0.0], [0.52, 2.3, 0.0], [0.53, 3.0, 0.0]], static fn (float $t): float => 0.035 - 0.014 * $t, 8, 7), 0xC89A62, wood: 1.0);
+            $p->add(
+                Shapes::lathe([[0.15, 0.0], [0.15, 0.44], [0.17, 0.46], [0.17, 0.6], [0.14, 0.62], [0.0, 0.62]], 14),
+                static fn (array $q): int => $q[1] > 0.42 ? C::INK : C::BAND,
+                [-0.42, 1.55, 0.0],
+                [0.0, 0.0, 0.1],
+            );
+            $p->add(
+                Shapes::tube(
+                    [[0.5, 1.5, 0.0], [0.52, 2.3, 0.0], [0.53, 3.0, 0.0]],
+                    static fn (float $t): float => 0.035 - 0.014 * $t,
+                    8,
+                    7,
+                ),
+                0xC89A62,
+                wood: 1.0,
+            );
             $p->add(Shapes::sphere(0.05, 10, 6), C::BRASS, [0.53, 3.03, 0.0], gloss: 1.0);
-            $p->add(Shapes::ring(0.2, 0.055, 8, 22), static fn (array $q): int => abs(sin(atan2($q[1], $q[0]) * 2)) < 0.42 ? C::RED : C::WHITE, [-0.46, 0.45, $d / 2 + 0.06], [0.0, 0.0, 0.3], wear: 0.0);
+            $p->add(
+                Shapes::ring(0.2, 0.055, 8, 22),
+                static fn (array $q): int => abs(sin(atan2($q[1], $q[0]) * 2)) < 0.42 ? C::RED : C::WHITE,
+                [-0.46, 0.45, $d / 2 + 0.06],
+                [0.0, 0.0, 0.3],
+                wear: 0.0,
+            );
             $p->add(Shapes::box(0.4, 0.7, 0.03, 0.012, [2, 3, 1]), 0xA8682F, [0.3, 0.4, $d / 2 + 0.012], wood: 1.0, grain: 1);
             $p->add(Shapes::sphere(0.028, 8, 5), C::BRASS, [0.16, 0.42, $d / 2 + 0.045], gloss: 1.0);
             $p->mount('masthead', [0.53, 2.86, 0.0]);
@@ -215,6 +248,11 @@ final class Ferry
             }
         }
 
-        return $p->add(Shapes::sheet($points, 4, 14), static fn (array $q): int => $q[0] < -0.3 && $q[0] > -0.52 ? C::BAND : C::RED, jitter: 0.0, wave: 0.0);
+        return $p->add(
+            Shapes::sheet($points, 4, 14),
+            static fn (array $q): int => $q[0] < -0.3 && $q[0] > -0.52 ? C::BAND : C::RED,
+            jitter: 0.0,
+            wave: 0.0,
+        );
     }
 }

@@ -26,10 +26,17 @@ final class PierKit
             'ferry' => ['set', 'Ferry', ['boat', 'ship', 'ferry', 'vehicle'], [3.75, -0.23, -4.45], Ferry::draw(...)],
             'bare-bell-post' => ['prop', 'Bell post, bare', ['bell', 'post', 'gallows'], [-0.35, 0.0, -2.0], Props::bareBellPost(...)],
             'bench' => ['prop', 'Bench', ['bench', 'seat', 'sit'], [-5.45, $l, -1.62], Props::bench(...)],
-            'crate-large' => ['prop', 'Crate, large', ['crate', 'box', 'cargo'], [4.62, 0.0, 0.42], static fn (Piece $p) => Props::crate($p, 0.62, 5)],
-            'crate-small' => ['prop', 'Crate, small', ['crate', 'box', 'cargo'], [3.92, 0.0, 0.62], static fn (Piece $p) => Props::crate($p, 0.44, 9)],
+            'crate-large' => [
+                'prop', 'Crate, large', ['crate', 'box', 'cargo'], [4.62, 0.0, 0.42], static fn (Piece $p) => Props::crate($p, 0.62, 5),
+            ],
+            'crate-small' => [
+                'prop', 'Crate, small', ['crate', 'box', 'cargo'], [3.92, 0.0, 0.62], static fn (Piece $p) => Props::crate($p, 0.44, 9),
+            ],
             'lantern-post' => ['prop', 'Lantern post', ['lantern', 'lamp', 'light', 'post'], [5.7, 0.0, -1.55], Props::lanternPost(...)],
-            'lantern' => ['prop', 'Lantern', ['lantern', 'lamp', 'light', 'carry'], [4.62, 0.635, 0.42], static fn (Piece $p) => Props::lantern($p, 0.9)],
+            'lantern' => [
+                'prop', 'Lantern', ['lantern', 'lamp', 'light', 'carry'], [4.62, 0.635, 0.42],
+                static fn (Piece $p) => Props::lantern($p, 0.9),
+            ],
         ];
         // Hung by where it swings.
         $hung = new Piece('Bell with a pull', 31);
@@ -45,7 +52,14 @@ final class PierKit
         self::light(array_map(static fn (array $p): Piece => $p[4], $pieces));
         $made = [];
         foreach ($pieces as $slug => [$kind, $name, $tags, $home, $piece]) {
-            $made[] = self::entry($slug, $kind, $name, $tags, $home, $piece->glb($home, ['home' => $home] + self::lights($slug), in_array($slug, ['ferry', 'bell'], true)));
+            $made[] = self::entry(
+                $slug,
+                $kind,
+                $name,
+                $tags,
+                $home,
+                $piece->glb($home, ['home' => $home] + self::lights($slug), in_array($slug, ['ferry', 'bell'], true)),
+            );
         }
 
         return [...$made, ...self::loose()];
@@ -76,16 +90,66 @@ final class PierKit
         $baker->bake($bicycle, floor: 0.0);
 
         return [
-            self::entry('hand-cart', 'prop', 'Hand cart with clock face', ['cart', 'barrow', 'clock', 'push', 'vehicle'], [2.15, 0.0, 0.7], $cart->glb(extras: ['home' => [2.15, 0.0, 0.7], 'vehicle' => [
+            self::entry('hand-cart', 'prop', 'Hand cart with clock face', [
+                'cart', 'barrow', 'clock', 'push', 'vehicle',
+            ], [2.15, 0.0, 0.7], $cart->glb(extras: ['home' => [2.15, 0.0, 0.7], 'vehicle' => [
                 'forwardDeg' => -90, 'rear' => [-0.05, 0.0], 'tiltDeg' => 3.5,
-                'wheels' => [['joint' => 'wheelL', 'x' => -0.05, 'z' => 0.47, 'radius' => 0.343], ['joint' => 'wheelR', 'x' => -0.05, 'z' => -0.47, 'radius' => 0.343]],
+                'wheels' => [
+                    ['joint' => 'wheelL', 'x' => -0.05, 'z' => 0.47, 'radius' => 0.343],
+                    ['joint' => 'wheelR', 'x' => -0.05, 'z' => -0.47, 'radius' => 0.343],
+                ],
             ]])),
-            self::entry('bell-post', 'prop', 'Bell post', ['bell', 'post', 'ring'], [-0.35, 0.0, -2.0], $post->glb(extras: ['home' => [-0.35, 0.0, -2.0]], doubleSided: true)),
-            self::entry('bicycle', 'prop', 'Bicycle', ['bicycle', 'two-wheeler', 'ride', 'vehicle'], [1.0, 0.0, 1.6], $bicycle->glb(extras: ['home' => [1.0, 0.0, 1.6], 'vehicle' => Bicycle::vehicle()])),
-            self::entry('rowing-boat', 'prop', 'Rowing boat', ['boat', 'row', 'oars', 'dinghy', 'vehicle'], [-2.4, Shore::WATER, 3.6], $boat->glb(extras: ['home' => [-2.4, Shore::WATER, 3.6], 'vehicle' => RowingBoat::vehicle()], doubleSided: true)),
+            self::entry(
+                'bell-post',
+                'prop',
+                'Bell post',
+                ['bell', 'post', 'ring'],
+                [-0.35, 0.0, -2.0],
+                $post->glb(extras: ['home' => [-0.35, 0.0, -2.0]], doubleSided: true),
+            ),
+            self::entry(
+                'bicycle',
+                'prop',
+                'Bicycle',
+                ['bicycle', 'two-wheeler', 'ride', 'vehicle'],
+                [1.0, 0.0, 1.6],
+                $bicycle->glb(extras: ['home' => [1.0, 0.0, 1.6], 'vehicle' => Bicycle::vehicle()]),
+            ),
+            self::entry(
+                'rowing-boat',
+                'prop',
+                'Rowing boat',
+                ['boat', 'row', 'oars', 'dinghy', 'vehicle'],
+                [-2.4, Shore::WATER, 3.6],
+                $boat->glb(extras: ['home' => [-2.4, Shore::WATER, 3.6], 'vehicle' => RowingBoat::vehicle()], doubleSided: true),
+            ),
             self::entry('brass-key', 'prop', 'Brass key', ['key', 'winding', 'hand'], [0.0, 0.0, 0.0], Props::key()->glb()),
-            self::entry('pennant', 'prop', 'Pennant', ['flag', 'pennant'], [5.03, 2.81, -4.45], Ferry::pennant()->glb(extras: ['home' => [5.03, 2.81, -4.45], 'cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]], 'kilogramsPerSquareMetre' => 0.12, 'bend' => 0.05]], doubleSided: true)),
-            self::entry('far-shore', 'set', 'Far shore', ['shore', 'hills', 'town', 'background'], [0.0, 0.0, 0.0], Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'water' => Shore::WATER], paint: 'backdrop')),
+            self::entry(
+                'pennant',
+                'prop',
+                'Pennant',
+                ['flag', 'pennant'],
+                [5.03, 2.81, -4.45],
+                Ferry::pennant()->glb(
+                    extras: [
+                        'home' => [5.03, 2.81, -4.45],
+                        'cloth' => [
+                            'pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]],
+                            'kilogramsPerSquareMetre' => 0.12,
+                            'bend' => 0.05,
+                        ],
+                    ],
+                    doubleSided: true,
+                ),
+            ),
+            self::entry(
+                'far-shore',
+                'set',
+                'Far shore',
+                ['shore', 'hills', 'town', 'background'],
+                [0.0, 0.0, 0.0],
+                Shore::make()->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'water' => Shore::WATER], paint: 'backdrop'),
+            ),
         ];
     }
 
@@ -126,7 +190,8 @@ final class PierKit
     {
         return match ($slug) {
             'ticket-hut' => ['lamps' => [
-                ['at' => [0.78, 1.80, 1.15], 'power' => 1.1, 'halo' => 1.5, 'channel' => 'A'], ['at' => [0.0, 1.36, 0.95], 'power' => 2.6, 'halo' => 2.3, 'channel' => 'A'],
+                ['at' => [0.78, 1.80, 1.15], 'power' => 1.1, 'halo' => 1.5, 'channel' => 'A'],
+                ['at' => [0.0, 1.36, 0.95], 'power' => 2.6, 'halo' => 2.3, 'channel' => 'A'],
             ]],
             'ferry' => ['lamps' => [['at' => [0.3, 1.31, 0.75], 'power' => 0.8, 'halo' => 1.7, 'channel' => 'B']]],
             // Plain slabs stand in for the planks in the water's mirror, where the gaps between boards only flicker.

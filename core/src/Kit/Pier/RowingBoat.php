@@ -70,14 +70,34 @@ final class RowingBoat
             $keel = -0.17 + 0.20 * max(0.0, 2 * $z / self::LENGTH - 0.45) ** 2;
             for ($j = 0; $j <= $around; $j++) {
                 $a = M_PI * ($j / $around - 0.5);
-                $points[] = [$half * sin($a) ** 3 * 0.35 + $half * 0.65 * sin($a), self::sheer($z) + ($keel - self::sheer($z)) * cos($a) ** 0.75, $z];
+                $points[] = [
+                    $half * sin($a) ** 3 * 0.35 + $half * 0.65 * sin($a), self::sheer($z) + ($keel - self::sheer($z)) * cos($a) ** 0.75,
+                    $z,
+                ];
             }
             $rim[] = [$half, self::sheer($z), $z];
         }
-        $p->add(Shapes::sheet($points, $around, $along), static fn (array $q): int => $q[1] > 0.20 ? C::BAND : ($q[1] < -0.02 ? C::BOTTOM : 0x3F6F8C), jitter: 0.0, wave: 0.003);
+        $p->add(
+            Shapes::sheet($points, $around, $along),
+            static fn (array $q): int => $q[1] > 0.20 ? C::BAND : ($q[1] < -0.02 ? C::BOTTOM : 0x3F6F8C),
+            jitter: 0.0,
+            wave: 0.003,
+        );
         foreach ([1.0, -1.0] as $m) {
-            $p->add(Shapes::tube(array_map(static fn (array $q): array => [$m * $q[0], $q[1], $q[2]], $rim), 0.028, 44, 8), 0xA87C4C, wood: 1.0, grain: 2, jitter: 0.0);
-            $p->add(Shapes::ring(0.035, 0.010, 6, 14), C::IRON, [$m * self::LOCK[0], self::LOCK[1] + 0.02, self::LOCK[2]], gloss: 0.4, jitter: 0.0);
+            $p->add(
+                Shapes::tube(array_map(static fn (array $q): array => [$m * $q[0], $q[1], $q[2]], $rim), 0.028, 44, 8),
+                0xA87C4C,
+                wood: 1.0,
+                grain: 2,
+                jitter: 0.0,
+            );
+            $p->add(
+                Shapes::ring(0.035, 0.010, 6, 14),
+                C::IRON,
+                [$m * self::LOCK[0], self::LOCK[1] + 0.02, self::LOCK[2]],
+                gloss: 0.4,
+                jitter: 0.0,
+            );
         }
         // The flat stern.
         $stern = self::half(-self::LENGTH / 2);
@@ -86,8 +106,17 @@ final class RowingBoat
 
     private static function oar(Piece $p, float $m): void
     {
-        $p->add(Shapes::tube([[-$m * self::IN, 0.0, 0.0], [0.0, 0.0, 0.0], [$m * self::OUT, 0.0, 0.0]], 0.021, 10, 8), 0xC79C66, wood: 1.0, jitter: 0.0);
-        $p->add(Shapes::tube([[-$m * (self::IN + 0.02), 0.0, 0.0], [-$m * (self::IN - 0.16), 0.0, 0.0]], 0.026, 3, 8), 0x5A3A28, jitter: 0.0);
+        $p->add(
+            Shapes::tube([[-$m * self::IN, 0.0, 0.0], [0.0, 0.0, 0.0], [$m * self::OUT, 0.0, 0.0]], 0.021, 10, 8),
+            0xC79C66,
+            wood: 1.0,
+            jitter: 0.0,
+        );
+        $p->add(
+            Shapes::tube([[-$m * (self::IN + 0.02), 0.0, 0.0], [-$m * (self::IN - 0.16), 0.0, 0.0]], 0.026, 3, 8),
+            0x5A3A28,
+            jitter: 0.0,
+        );
         $p->add(Shapes::box(0.46, 0.15, 0.022, 0.01, [4, 2, 1]), C::RED, [$m * (self::OUT + 0.12), 0.0, 0.0], wood: 1.0);
         $p->add(Shapes::tube([[-0.04, 0.0, 0.0], [0.04, 0.0, 0.0]], 0.03, 2, 8), 0x3A2C22, jitter: 0.0);
     }
@@ -95,14 +124,17 @@ final class RowingBoat
     /** @return array<string, mixed> that it floats, how its oars swing, and where one sits who rows */
     public static function vehicle(): array
     {
-        $oar = static fn (string $joint, int $side): array => ['joint' => $joint, 'side' => $side, 'metres' => 2.6, 'sweepDeg' => 27, 'dipDeg' => 8, 'restDeg' => -11];
+        $oar = static fn (string $joint, int $side): array => [
+            'joint' => $joint, 'side' => $side, 'metres' => 2.6, 'sweepDeg' => 27, 'dipDeg' => 8, 'restDeg' => -11,
+        ];
 
         return [
             'rear' => [0.0, 0.0], 'floats' => Shore::WATER, 'oars' => [$oar('oarL', 1), $oar('oarR', -1)],
             'rider' => [
                 'headingDeg' => 180, 'hips' => ['mount' => 'seat'],
                 // With the back to the bow the left hand is on the right oar.
-                'handL' => ['mount' => 'oarR', 'offset' => [self::IN - 0.07, 0.0, 0.0]], 'handR' => ['mount' => 'oarL', 'offset' => [-self::IN + 0.07, 0.0, 0.0]],
+                'handL' => ['mount' => 'oarR', 'offset' => [self::IN - 0.07, 0.0, 0.0]],
+                'handR' => ['mount' => 'oarL', 'offset' => [-self::IN + 0.07, 0.0, 0.0]],
                 'footL' => ['offset' => [-0.12, 0.0, -0.27]], 'footR' => ['offset' => [0.12, 0.0, -0.27]],
             ],
         ];

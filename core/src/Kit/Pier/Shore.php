@@ -19,7 +19,9 @@ final class Shore
     {
         $p = new Piece('Far shore', 41);
         $r = new Random(77);
-        foreach ([[-46.0, 0.0, 2.1, 0.16], [-66.0, 0.8, 5.0, 0.1], [-98.0, 2.0, 10.5, 0.065], [-140.0, 5.0, 17.0, 0.045]] as $k => [$z, $low, $high, $f]) {
+        foreach ([
+            [-46.0, 0.0, 2.1, 0.16], [-66.0, 0.8, 5.0, 0.1], [-98.0, 2.0, 10.5, 0.065], [-140.0, 5.0, 17.0, 0.045],
+        ] as $k => [$z, $low, $high, $f]) {
             self::flat($p, $r, $k, $z, $low, $high, $f);
         }
         self::town($p, $r);
@@ -35,7 +37,8 @@ final class Shore
         $points = $edge = [];
         for ($i = 0; $i <= $n; $i++) {
             $x = -$half + 2 * $half * $i / $n;
-            $h = $low + ($high - $low) * (0.5 + 0.28 * sin($x * $f + $phase[0]) + 0.16 * sin($x * $f * 2.3 + $phase[1]) + 0.08 * sin($x * $f * 5.1 + $phase[2]));
+            $h = $low + ($high - $low)
+                * (0.5 + 0.28 * sin($x * $f + $phase[0]) + 0.16 * sin($x * $f * 2.3 + $phase[1]) + 0.08 * sin($x * $f * 5.1 + $phase[2]));
             if ($k < 2) {
                 $h += (0.16 + $k * 0.22) * abs(sin($x * (1.9 - $k * 0.7) + 2 * sin($x * 0.7))) * (1 + 0.6 * sin($x * 0.31));
             }
@@ -52,8 +55,22 @@ final class Shore
         }
         [$foot, $top] = [[0x4F6152, 0x3D4D4A], [0x56677A, 0x4B5A70], [0x6D7A92, 0x66738E], [0x8A90A8, 0x828AA6]][$k];
         $sheet = Shapes::sheet($points, 5, $n, $edge);
-        $sheet = new \CrispReel\Core\Geometry\Surface($sheet->points, array_fill(0, count($points), [0.0, 0.25, 0.97]), \CrispReel\Core\Geometry\Surface::flipped($sheet->index), [], $edge);
-        $p->add($sheet, static fn (array $q): array => V3::mix(Colour::hex($foot), Colour::hex($top), max(0.0, min(1.0, ($q[1] - self::WATER) / $high))), jitter: 0.0, shift: 0.0, wave: 0.0, wear: 0.5, vary: 0.0);
+        $sheet = new \CrispReel\Core\Geometry\Surface(
+            $sheet->points,
+            array_fill(0, count($points), [0.0, 0.25, 0.97]),
+            \CrispReel\Core\Geometry\Surface::flipped($sheet->index),
+            [],
+            $edge,
+        );
+        $p->add(
+            $sheet,
+            static fn (array $q): array => V3::mix(
+                Colour::hex($foot),
+                Colour::hex($top),
+                max(0.0, min(1.0, ($q[1] - self::WATER) / $high)),
+            ),
+            jitter: 0.0, shift: 0.0, wave: 0.0, wear: 0.5, vary: 0.0,
+        );
     }
 
     private static function town(Piece $p, Random $r): void
@@ -64,10 +81,21 @@ final class Shore
             $w = 1.1 + $r->next() * 0.9;
             $h = 0.8 + $r->next() * 0.7;
             $p->add(Shapes::box($w, $h, 0.5, 0.08), [0xD9C3A0, 0xC99A78, 0xB9B4A2, 0xD0A98A][$i % 4], [$x, $y + $h / 2, -45.0]);
-            $p->add(Shapes::lathe([[$w * 0.72, 0.0], [$w * 0.66, 0.06], [0.02, 0.62]], 4), [0x9A4A38, 0x7A4A42, 0x8C5A40][$i % 3], [$x, $y + $h, -45.0], [0.0, M_PI / 4, 0.0]);
+            $p->add(
+                Shapes::lathe([[$w * 0.72, 0.0], [$w * 0.66, 0.06], [0.02, 0.62]], 4),
+                [0x9A4A38, 0x7A4A42, 0x8C5A40][$i % 3],
+                [$x, $y + $h, -45.0],
+                [0.0, M_PI / 4, 0.0],
+            );
             for ($q = 0; $q < 2; $q++) {
                 if ($r->next() > 0.25) {
-                    $p->add(Shapes::box(0.16, 0.22, 0.05, 0.02), static fn (): array => [1.4, 0.85, 0.35], [$x - 0.28 + $q * 0.5, $y + $h * 0.5, -44.73], glow: 1.0, vary: 0.0);
+                    $p->add(
+                        Shapes::box(0.16, 0.22, 0.05, 0.02),
+                        static fn (): array => [1.4, 0.85, 0.35],
+                        [$x - 0.28 + $q * 0.5, $y + $h * 0.5, -44.73],
+                        glow: 1.0,
+                        vary: 0.0,
+                    );
                 }
             }
             if ($i === 6) {

@@ -25,14 +25,51 @@ final class PlaceKit
     /** @return list<Made> */
     private static function sets(): array
     {
-        $warm = static fn (float $x, float $y, float $z, float $power = 1.2): array => ['at' => [$x, $y, $z], 'power' => $power, 'reach' => 5.5, 'near' => 0.25];
+        $warm = static fn (float $x, float $y, float $z, float $power = 1.2): array => [
+            'at' => [$x, $y, $z], 'power' => $power, 'reach' => 5.5, 'near' => 0.25,
+        ];
 
         return [
-            self::set('kitchen', 'Kitchen', ['room', 'house', 'home', 'cook', 'indoors', 'table'], Rooms::kitchen(...), [$warm(-0.35, 2.0, 0.1, 1.5), $warm(-2.0, 0.6, -1.2, 0.6)], [[-0.35, 2.02, 0.1]]),
-            self::set('street-corner', 'Street corner with shops', ['street', 'town', 'shop', 'road', 'pavement', 'outdoors'], Outdoors::streetCorner(...), [$warm(-5.5, 2.6, 0.3), $warm(2.7, 2.6, 0.4), $warm(-4.2, 1.4, -1.6, 0.9), $warm(0.0, 1.4, -1.6, 0.9)], [[-5.5, 2.6, 0.05], [2.7, 2.6, 0.15]]),
-            self::set('classroom', 'Classroom', ['school', 'room', 'lesson', 'desk', 'indoors', 'class'], Rooms::classroom(...), [$warm(-3.0, 1.9, 0.0, 1.1)], []),
-            self::set('forest-clearing', 'Forest clearing', ['forest', 'wood', 'trees', 'nature', 'outdoors', 'grass'], Outdoors::clearing(...), [], []),
-            self::set('stage', 'Stage with curtains', ['theatre', 'stage', 'show', 'curtain', 'play', 'indoors'], Rooms::stage(...), [$warm(-1.8, 0.9, 1.0, 0.8), $warm(0.0, 0.9, 1.0, 0.8), $warm(1.8, 0.9, 1.0, 0.8)], [[-2.1, 0.7, 1.13], [0.0, 0.7, 1.13], [2.1, 0.7, 1.13]]),
+            self::set(
+                'kitchen',
+                'Kitchen',
+                ['room', 'house', 'home', 'cook', 'indoors', 'table'],
+                Rooms::kitchen(...),
+                [$warm(-0.35, 2.0, 0.1, 1.5), $warm(-2.0, 0.6, -1.2, 0.6)],
+                [[-0.35, 2.02, 0.1]],
+            ),
+            self::set(
+                'street-corner',
+                'Street corner with shops',
+                ['street', 'town', 'shop', 'road', 'pavement', 'outdoors'],
+                Outdoors::streetCorner(...),
+                [$warm(-5.5, 2.6, 0.3), $warm(2.7, 2.6, 0.4), $warm(-4.2, 1.4, -1.6, 0.9), $warm(0.0, 1.4, -1.6, 0.9)],
+                [[-5.5, 2.6, 0.05], [2.7, 2.6, 0.15]],
+            ),
+            self::set(
+                'classroom',
+                'Classroom',
+                ['school', 'room', 'lesson', 'desk', 'indoors', 'class'],
+                Rooms::classroom(...),
+                [$warm(-3.0, 1.9, 0.0, 1.1)],
+                [],
+            ),
+            self::set(
+                'forest-clearing',
+                'Forest clearing',
+                ['forest', 'wood', 'trees', 'nature', 'outdoors', 'grass'],
+                Outdoors::clearing(...),
+                [],
+                [],
+            ),
+            self::set(
+                'stage',
+                'Stage with curtains',
+                ['theatre', 'stage', 'show', 'curtain', 'play', 'indoors'],
+                Rooms::stage(...),
+                [$warm(-1.8, 0.9, 1.0, 0.8), $warm(0.0, 0.9, 1.0, 0.8), $warm(1.8, 0.9, 1.0, 0.8)],
+                [[-2.1, 0.7, 1.13], [0.0, 0.7, 1.13], [2.1, 0.7, 1.13]],
+            ),
         ];
     }
 
@@ -40,17 +77,56 @@ final class PlaceKit
     private static function props(): array
     {
         $things = [
-            ['chair', 'Chair', ['chair', 'seat', 'sit'], static fn (Piece $p) => Furniture::chair($p)], ['stool', 'Stool', ['stool', 'seat', 'sit'], Furniture::stool(...)], ['table', 'Table', ['table', 'kitchen'], Furniture::table(...)], ['round-table', 'Round table', ['table', 'round', 'cafe'], Furniture::roundTable(...)], ['school-desk', 'School desk', ['desk', 'table', 'school'], Furniture::desk(...)],
-            ['armchair', 'Armchair', ['armchair', 'seat', 'sit', 'sofa'], Furniture::armchair(...)], ['sofa', 'Sofa', ['sofa', 'couch', 'seat', 'sit'], Furniture::sofa(...)], ['bookshelf', 'Bookshelf', ['shelf', 'books'], Furniture::shelf(...)], ['cupboard', 'Cupboard', ['cupboard', 'kitchen'], Furniture::cupboard(...)], ['stove', 'Stove', ['stove', 'oven', 'kitchen', 'fire'], Furniture::stove(...)],
-            ['blackboard', 'Blackboard', ['blackboard', 'school', 'write'], Furniture::blackboard(...)], ['bed', 'Bed', ['bed', 'sleep', 'lie'], Furniture::bed(...)], ['cup', 'Cup', ['cup', 'drink', 'hand'], Things::cup(...)], ['bottle', 'Bottle', ['bottle', 'drink', 'hand'], Things::bottle(...)], ['plate', 'Plate', ['plate', 'eat', 'hand'], Things::plate(...)],
-            ['bread', 'Loaf of bread', ['bread', 'food', 'eat', 'hand'], Things::bread(...)], ['apple', 'Apple', ['apple', 'food', 'fruit', 'hand'], Things::apple(...)], ['book', 'Book', ['book', 'read', 'hand'], Things::book(...)], ['letter', 'Letter', ['letter', 'envelope', 'read', 'hand'], Things::letter(...)], ['broom', 'Broom', ['broom', 'sweep', 'hand'], Things::broom(...)],
-            ['bucket', 'Bucket', ['bucket', 'water', 'hand'], Things::bucket(...)], ['basket', 'Basket', ['basket', 'carry', 'hand'], Things::basket(...)], ['suitcase', 'Suitcase', ['suitcase', 'luggage', 'travel', 'hand'], Things::suitcase(...)], ['umbrella', 'Umbrella', ['umbrella', 'rain', 'hand'], Things::umbrella(...)], ['ball', 'Ball', ['ball', 'play', 'throw', 'hand'], Things::ball(...)],
-            ['candle', 'Candle', ['candle', 'light', 'hand'], Things::candle(...)], ['hammer', 'Hammer', ['hammer', 'tool', 'hand'], Things::hammer(...)], ['axe', 'Axe', ['axe', 'tool', 'wood', 'hand'], Things::axe(...)], ['rope-coil', 'Coil of rope', ['rope', 'coil', 'hand'], Things::rope(...)], ['ladder', 'Ladder', ['ladder', 'climb'], Things::ladder(...)],
-            ['barrel', 'Barrel', ['barrel', 'cask', 'cargo'], Things::barrel(...)], ['signpost', 'Signpost', ['sign', 'post', 'way'], Things::signpost(...)], ['postbox', 'Postbox', ['postbox', 'letter', 'street'], Things::postbox(...)], ['street-lamp', 'Street lamp', ['lamp', 'light', 'street'], Things::streetLamp(...)], ['fiddle', 'Fiddle', ['fiddle', 'violin', 'music', 'hand'], Things::fiddle(...)],
-            ['globe', 'Globe', ['globe', 'world', 'school'], Things::globe(...)], ['kettle', 'Kettle', ['kettle', 'tea', 'kitchen', 'hand'], Things::kettle(...)], ['tray', 'Tray', ['tray', 'serve', 'carry', 'hand'], Things::tray(...)], ['wall-clock', 'Wall clock', ['clock', 'time', 'wall'], Things::clock(...)],
-            ['tree', 'Tree', ['tree', 'forest', 'nature'], static fn (Piece $p) => Outdoors::tree($p)], ['pine', 'Pine', ['tree', 'pine', 'forest', 'nature'], static fn (Piece $p) => Outdoors::pine($p)], ['bush', 'Bush', ['bush', 'forest', 'nature'], Outdoors::bush(...)], ['rock', 'Rock', ['rock', 'stone', 'nature'], static fn (Piece $p) => Outdoors::rock($p)],
-            ['log', 'Log', ['log', 'forest', 'seat', 'nature'], Outdoors::log(...)], ['stump', 'Tree stump', ['stump', 'forest', 'seat', 'nature'], Outdoors::stump(...)], ['mushroom', 'Mushroom', ['mushroom', 'forest', 'nature'], static fn (Piece $p) => Outdoors::mushroom($p)], ['curtain', 'Stage curtain', ['curtain', 'stage', 'theatre'], static fn (Piece $p) => Rooms::curtain($p, 1.6, 3.2, 1.0)],
-            ['shop-front', 'Shop front', ['shop', 'street', 'house', 'wall'], static fn (Piece $p) => Outdoors::shop($p, 0xC9A98A, 0xA84F35, 0x3F6B5A)],
+            ['chair', 'Chair', ['chair', 'seat', 'sit'], static fn (Piece $p) => Furniture::chair($p)],
+            ['stool', 'Stool', ['stool', 'seat', 'sit'], Furniture::stool(...)],
+            ['table', 'Table', ['table', 'kitchen'], Furniture::table(...)],
+            ['round-table', 'Round table', ['table', 'round', 'cafe'], Furniture::roundTable(...)],
+            ['school-desk', 'School desk', ['desk', 'table', 'school'], Furniture::desk(...)],
+            ['armchair', 'Armchair', ['armchair', 'seat', 'sit', 'sofa'], Furniture::armchair(...)],
+            ['sofa', 'Sofa', ['sofa', 'couch', 'seat', 'sit'], Furniture::sofa(...)],
+            ['bookshelf', 'Bookshelf', ['shelf', 'books'], Furniture::shelf(...)],
+            ['cupboard', 'Cupboard', ['cupboard', 'kitchen'], Furniture::cupboard(...)],
+            ['stove', 'Stove', ['stove', 'oven', 'kitchen', 'fire'], Furniture::stove(...)],
+            ['blackboard', 'Blackboard', ['blackboard', 'school', 'write'], Furniture::blackboard(...)],
+            ['bed', 'Bed', ['bed', 'sleep', 'lie'], Furniture::bed(...)], ['cup', 'Cup', ['cup', 'drink', 'hand'], Things::cup(...)],
+            ['bottle', 'Bottle', ['bottle', 'drink', 'hand'], Things::bottle(...)],
+            ['plate', 'Plate', ['plate', 'eat', 'hand'], Things::plate(...)],
+            ['bread', 'Loaf of bread', ['bread', 'food', 'eat', 'hand'], Things::bread(...)],
+            ['apple', 'Apple', ['apple', 'food', 'fruit', 'hand'], Things::apple(...)],
+            ['book', 'Book', ['book', 'read', 'hand'], Things::book(...)],
+            ['letter', 'Letter', ['letter', 'envelope', 'read', 'hand'], Things::letter(...)],
+            ['broom', 'Broom', ['broom', 'sweep', 'hand'], Things::broom(...)],
+            ['bucket', 'Bucket', ['bucket', 'water', 'hand'], Things::bucket(...)],
+            ['basket', 'Basket', ['basket', 'carry', 'hand'], Things::basket(...)],
+            ['suitcase', 'Suitcase', ['suitcase', 'luggage', 'travel', 'hand'], Things::suitcase(...)],
+            ['umbrella', 'Umbrella', ['umbrella', 'rain', 'hand'], Things::umbrella(...)],
+            ['ball', 'Ball', ['ball', 'play', 'throw', 'hand'], Things::ball(...)],
+            ['candle', 'Candle', ['candle', 'light', 'hand'], Things::candle(...)],
+            ['hammer', 'Hammer', ['hammer', 'tool', 'hand'], Things::hammer(...)],
+            ['axe', 'Axe', ['axe', 'tool', 'wood', 'hand'], Things::axe(...)],
+            ['rope-coil', 'Coil of rope', ['rope', 'coil', 'hand'], Things::rope(...)],
+            ['ladder', 'Ladder', ['ladder', 'climb'], Things::ladder(...)],
+            ['barrel', 'Barrel', ['barrel', 'cask', 'cargo'], Things::barrel(...)],
+            ['signpost', 'Signpost', ['sign', 'post', 'way'], Things::signpost(...)],
+            ['postbox', 'Postbox', ['postbox', 'letter', 'street'], Things::postbox(...)],
+            ['street-lamp', 'Street lamp', ['lamp', 'light', 'street'], Things::streetLamp(...)],
+            ['fiddle', 'Fiddle', ['fiddle', 'violin', 'music', 'hand'], Things::fiddle(...)],
+            ['globe', 'Globe', ['globe', 'world', 'school'], Things::globe(...)],
+            ['kettle', 'Kettle', ['kettle', 'tea', 'kitchen', 'hand'], Things::kettle(...)],
+            ['tray', 'Tray', ['tray', 'serve', 'carry', 'hand'], Things::tray(...)],
+            ['wall-clock', 'Wall clock', ['clock', 'time', 'wall'], Things::clock(...)],
+            ['tree', 'Tree', ['tree', 'forest', 'nature'], static fn (Piece $p) => Outdoors::tree($p)],
+            ['pine', 'Pine', ['tree', 'pine', 'forest', 'nature'], static fn (Piece $p) => Outdoors::pine($p)],
+            ['bush', 'Bush', ['bush', 'forest', 'nature'], Outdoors::bush(...)],
+            ['rock', 'Rock', ['rock', 'stone', 'nature'], static fn (Piece $p) => Outdoors::rock($p)],
+            ['log', 'Log', ['log', 'forest', 'seat', 'nature'], Outdoors::log(...)],
+            ['stump', 'Tree stump', ['stump', 'forest', 'seat', 'nature'], Outdoors::stump(...)],
+            ['mushroom', 'Mushroom', ['mushroom', 'forest', 'nature'], static fn (Piece $p) => Outdoors::mushroom($p)],
+            ['curtain', 'Stage curtain', ['curtain', 'stage', 'theatre'], static fn (Piece $p) => Rooms::curtain($p, 1.6, 3.2, 1.0)],
+            [
+                'shop-front', 'Shop front', ['shop', 'street', 'house', 'wall'],
+                static fn (Piece $p) => Outdoors::shop($p, 0xC9A98A, 0xA84F35, 0x3F6B5A),
+            ],
         ];
         $glows = ['candle' => [0.0, 0.19, 0.0], 'street-lamp' => [0.0, 2.6, 0.0]];
 
@@ -61,7 +137,14 @@ final class PlaceKit
             self::shade($piece, [], 0.02);
             $extras = isset($glows[$slug]) ? ['lamps' => [['at' => $glows[$slug], 'power' => 1.6, 'halo' => 0.9, 'channel' => 'B']]] : [];
 
-            $made[] = ['slug' => $slug, 'kind' => $slug === 'shop-front' ? 'set' : 'prop', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0], 'glb' => $piece->glb(extras: $extras, doubleSided: in_array($slug, ['umbrella', 'curtain'], true))];
+            $made[] = [
+                'slug' => $slug,
+                'kind' => $slug === 'shop-front' ? 'set' : 'prop',
+                'name' => $name,
+                'tags' => $tags,
+                'home' => [0.0, 0.0, 0.0],
+                'glb' => $piece->glb(extras: $extras, doubleSided: in_array($slug, ['umbrella', 'curtain'], true)),
+            ];
         }
 
         return $made;
@@ -80,7 +163,20 @@ final class PlaceKit
         $draw($piece);
         self::shade($piece, $lights, 0.055);
 
-        return ['slug' => $slug, 'kind' => 'set', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0], 'glb' => $piece->glb(extras: ['home' => [0.0, 0.0, 0.0]] + ($lamps === [] ? [] : ['lamps' => array_map(static fn (array $at): array => ['at' => $at, 'power' => 1.5, 'halo' => 1.1, 'channel' => 'A'], $lamps)]), doubleSided: true)];
+        return [
+            'slug' => $slug,
+            'kind' => 'set',
+            'name' => $name,
+            'tags' => $tags,
+            'home' => [0.0, 0.0, 0.0],
+            'glb' => $piece->glb(
+                extras: ['home' => [0.0, 0.0, 0.0]] + ($lamps === [] ? [] : ['lamps' => array_map(
+                    static fn (array $at): array => ['at' => $at, 'power' => 1.5, 'halo' => 1.1, 'channel' => 'A'],
+                    $lamps,
+                )]),
+                doubleSided: true,
+            ),
+        ];
     }
 
     /** @param  list<array{at: Vec, power: float, reach: float, near: float}>  $lights */
@@ -94,7 +190,11 @@ final class PlaceKit
             }
         }
         $span = max($high[0] - $low[0], $high[1] - $low[1], $high[2] - $low[2]);
-        $baker = new LightBaker([$low[0] - 0.1, $low[1] - 0.1, $low[2] - 0.1], [$high[0] + 0.1, $high[1] + 0.1, $high[2] + 0.1], max($cell, $span / 140));
+        $baker = new LightBaker(
+            [$low[0] - 0.1, $low[1] - 0.1, $low[2] - 0.1],
+            [$high[0] + 0.1, $high[1] + 0.1, $high[2] + 0.1],
+            max($cell, $span / 140),
+        );
         $baker->fill($piece);
         $baker->bake($piece, $lights, floor: $low[1] > -0.02 ? 0.0 : null);
     }

@@ -42,9 +42,15 @@ final class Rooms
         $p->in(-0.75, 0.742, 0.25, Things::cup(...), 2.0);
         $p->in(0.9, 0.92, -1.8, Things::bucket(...));
         $p->add(Shapes::tube([[-0.35, 2.8, 0.1], [-0.35, 2.2, 0.1]], 0.008, 2, 6), C::INK);
-        $p->add(Shapes::lathe([[0.02, 0.16], [0.06, 0.14], [0.22, 0.0], [0.21, -0.01], [0.05, 0.12]], 22), 0x3F6B5A, [-0.35, 2.05, 0.1], gloss: 0.3);
+        $p->add(
+            Shapes::lathe([[0.02, 0.16], [0.06, 0.14], [0.22, 0.0], [0.21, -0.01], [0.05, 0.12]], 22),
+            0x3F6B5A,
+            [-0.35, 2.05, 0.1],
+            gloss: 0.3,
+        );
         $p->add(Shapes::sphere(0.06, 12, 8), static fn (array $q): array => [1.7, 1.15, 0.6], [-0.35, 2.06, 0.1], glow: 1.0, vary: 0.0);
-        $p->mount('tableSeatL', [-0.85, 0.465, -0.42])->mount('tableSeatR', [0.2, 0.465, 0.80])->mount('stove', [-1.9, 0.0, -1.2])->mount('door', [2.2, 0.0, 1.2]);
+        $p->mount('tableSeatL', [-0.85, 0.465, -0.42])->mount('tableSeatR', [0.2, 0.465, 0.80])->mount('stove', [-1.9, 0.0, -1.2])
+            ->mount('door', [2.2, 0.0, 1.2]);
     }
 
     public static function classroom(Piece $p): void
@@ -67,7 +73,11 @@ final class Rooms
             foreach ([-0.2, 1.5] as $z) {
                 $p->in($x, 0.0, $z, Furniture::desk(...), M_PI);
                 $p->in($x, 0.0, $z + 0.62, static fn (Piece $q) => Furniture::chair($q, Wood::PINE), M_PI);
-                $p->mount(sprintf('seat%d%d', (int) round($x / 1.9 + 2), $z < 0 ? 1 : 2), [$x, 0.465, $z + 0.62], \CrispReel\Core\Math\Q4::aroundY(M_PI));
+                $p->mount(
+                    sprintf('seat%d%d', (int) round($x / 1.9 + 2), $z < 0 ? 1 : 2),
+                    [$x, 0.465, $z + 0.62],
+                    \CrispReel\Core\Math\Q4::aroundY(M_PI),
+                );
             }
         }
         Wood::board($p, 2.4, 0.14, 1.1, 0x8C673E, -0.5, 0.07, -2.3);
@@ -115,13 +125,20 @@ final class Rooms
         }
         $p->in(0.0, 0.0, 1.12, self::valance(...));
         Wood::board($p, 8.2, 0.42, 0.46, C::TRIM, 0.0, 4.46, 1.0);
-        $p->add(Shapes::lathe([[0.0, 0.0], [0.30, 0.04], [0.32, 0.10], [0.0, 0.12]], 24), C::BRASS, [0.0, 4.46, 1.22], [M_PI / 2, 0.0, 0.0], gloss: 0.8);
+        $p->add(
+            Shapes::lathe([[0.0, 0.0], [0.30, 0.04], [0.32, 0.10], [0.0, 0.12]], 24),
+            C::BRASS,
+            [0.0, 4.46, 1.22],
+            [M_PI / 2, 0.0, 0.0],
+            gloss: 0.8,
+        );
         for ($i = 0; $i < 9; $i++) {
             $x = -2.8 + 0.7 * $i;
             $p->add(Shapes::lathe([[0.0, 0.0], [0.10, 0.0], [0.08, 0.10], [0.0, 0.1]], 12), C::BRASS, [$x, 0.6, 1.16], gloss: 0.7);
             $p->add(Shapes::sphere(0.045, 10, 7), static fn (array $q): array => [1.6, 1.05, 0.5], [$x, 0.70, 1.13], glow: 0.9, vary: 0.0);
         }
-        $p->mount('centre', [0.0, 0.6, -0.4])->mount('left', [2.2, 0.6, -0.6])->mount('right', [-2.2, 0.6, -0.6])->mount('steps', [2.6, 0.0, 2.7]);
+        $p->mount('centre', [0.0, 0.6, -0.4])->mount('left', [2.2, 0.6, -0.6])->mount('right', [-2.2, 0.6, -0.6])
+            ->mount('steps', [2.6, 0.0, 2.7]);
     }
 
     /** The pleated strip above a stage, its hem in six swags. */
@@ -137,7 +154,14 @@ final class Rooms
                 $points[] = [$x, 4.36 - $drop * $j / $rows, 0.05 * sin($i * 1.3) * (0.3 + 0.7 * $j / $rows)];
             }
         }
-        $p->add(Shapes::sheet($points, $rows, $columns), static fn (array $q): int => 4.36 - $q[1] > 0.44 + 0.20 * abs(sin($q[0] / 7.2 * 6 * M_PI)) ? 0xD8A84A : 0xA23A34, jitter: 0.0, shift: 0.0, wave: 0.0, wear: 0.0);
+        $p->add(
+            Shapes::sheet($points, $rows, $columns),
+            static fn (array $q): int => 4.36 - $q[1] > 0.44 + 0.20 * abs(sin($q[0] / 7.2 * 6 * M_PI)) ? 0xD8A84A : 0xA23A34,
+            jitter: 0.0,
+            shift: 0.0,
+            wave: 0.0,
+            wear: 0.0,
+        );
     }
 
     /** A curtain gathered to one side, hung from its top. */

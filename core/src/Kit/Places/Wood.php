@@ -19,11 +19,20 @@ final class Wood
     public const PAINTED = 0x4F7A78;
 
     /** A board or beam, grain along its longest side. */
-    public static function board(Piece $p, float $w, float $h, float $d, int $colour, float $x, float $y, float $z, float $yaw = 0.0, float $pitch = 0.0, float $roll = 0.0): void
-    {
+    public static function board(
+        Piece $p, float $w, float $h, float $d, int $colour, float $x, float $y, float $z, float $yaw = 0.0, float $pitch = 0.0,
+        float $roll = 0.0,
+    ): void {
         $grain = $w >= $h && $w >= $d ? 0 : ($h >= $d ? 1 : 2);
         $cells = static fn (float $l): int => max(1, min(8, (int) round($l / 0.3)));
-        $p->add(Shapes::box($w, $h, $d, min(0.016, 0.3 * min($w, $h, $d)), [$cells($w), $cells($h), $cells($d)]), $colour, [$x, $y, $z], [$pitch, $yaw, $roll], wood: 1.0, grain: $grain);
+        $p->add(
+            Shapes::box($w, $h, $d, min(0.016, 0.3 * min($w, $h, $d)), [$cells($w), $cells($h), $cells($d)]),
+            $colour,
+            [$x, $y, $z],
+            [$pitch, $yaw, $roll],
+            wood: 1.0,
+            grain: $grain,
+        );
     }
 
     /** Four legs under a top of $w by $d at height $h. */
@@ -44,7 +53,14 @@ final class Wood
         $n = max(1, (int) round($d / $plank));
         for ($i = 0; $i < $n; $i++) {
             $z = -$d / 2 + ($i + 0.5) * $d / $n;
-            $p->add(Shapes::box($w, 0.05, $d / $n - 0.008, 0.008, [(int) max(2, round($w / 0.6)), 1, 1], '-y'), $colours[($i * 7 + 3) % count($colours)], [0.0, -0.025, $z], wood: 1.0, jitter: 0.1, wave: 0.002);
+            $p->add(
+                Shapes::box($w, 0.05, $d / $n - 0.008, 0.008, [(int) max(2, round($w / 0.6)), 1, 1], '-y'),
+                $colours[($i * 7 + 3) % count($colours)],
+                [0.0, -0.025, $z],
+                wood: 1.0,
+                jitter: 0.1,
+                wave: 0.002,
+            );
         }
     }
 
@@ -73,7 +89,13 @@ final class Wood
             }
             foreach ($spans as [$low, $high]) {
                 if ($high - $low > 0.01) {
-                    $p->add(Shapes::box($b - $a, $high - $low, 0.12, 0.01, [max(1, (int) round(($b - $a) / 0.35)), max(1, (int) round(($high - $low) / 0.35)), 1]), $colour, [($a + $b) / 2, ($low + $high) / 2, 0.0], jitter: 0.0, shift: 0.0, wave: 0.004, waveRate: 4.0, wear: 0.4, vary: 0.02);
+                    $p->add(
+                        Shapes::box($b - $a, $high - $low, 0.12, 0.01, [
+                            max(1, (int) round(($b - $a) / 0.35)), max(1, (int) round(($high - $low) / 0.35)), 1,
+                        ]),
+                        $colour, [($a + $b) / 2, ($low + $high) / 2, 0.0], jitter: 0.0, shift: 0.0, wave: 0.004, waveRate: 4.0, wear: 0.4,
+                        vary: 0.02,
+                    );
                 }
             }
             if ($spans[0][1] > 0.2) {
@@ -89,12 +111,23 @@ final class Wood
      */
     public static function window(Piece $p, float $x, float $y, float $w, float $h, int $frame, array $light = [1.0, 0.78, 0.48]): void
     {
-        $p->add(Shapes::box($w, $h, 0.02, 0.004, [4, 4, 1]), static fn (array $q): array => [$light[0] * (0.85 + 0.3 * $q[1]), $light[1] * (0.85 + 0.3 * $q[1]), $light[2] * (0.85 + 0.3 * $q[1])], [$x, $y, 0.0], glow: 0.75, wear: 0.0, vary: 0.0);
+        $p->add(
+            Shapes::box($w, $h, 0.02, 0.004, [4, 4, 1]),
+            static fn (array $q): array => [
+                $light[0] * (0.85 + 0.3 * $q[1]), $light[1] * (0.85 + 0.3 * $q[1]), $light[2] * (0.85 + 0.3 * $q[1]),
+            ],
+            [$x, $y, 0.0],
+            glow: 0.75,
+            wear: 0.0,
+            vary: 0.0,
+        );
         foreach ([[-$w / 2, 0.0, 0.07, $h + 0.1], [$w / 2, 0.0, 0.07, $h + 0.1], [0.0, 0.0, 0.04, $h]] as [$dx, $dy, $bw, $bh]) {
             self::board($p, $bw, $bh, 0.09, $frame, $x + $dx, $y + $dy, 0.03);
         }
         foreach ([-$h / 2, $h / 2, 0.0] as $k => $dy) {
-            self::board($p, $w + ($k < 2 ? 0.2 : 0.0), $k < 2 ? 0.07 : 0.035, $k === 0 ? 0.2 : 0.09, $frame, $x, $y + $dy, $k === 0 ? 0.08 : 0.03);
+            self::board(
+                $p, $w + ($k < 2 ? 0.2 : 0.0), $k < 2 ? 0.07 : 0.035, $k === 0 ? 0.2 : 0.09, $frame, $x, $y + $dy, $k === 0 ? 0.08 : 0.03,
+            );
         }
     }
 }

@@ -14,12 +14,20 @@ final class Living
     /** Two steps a second on planks; it goes on for ever. */
     public static function stepsWood(): Wave
     {
-        return self::steps(static fn (int $k): Wave => Things::thud(0.18, 120.0 + 9 * ($k % 2), 3 + $k)->mix(Synth::tap(0.05, 520.0, 1.2, 9 + $k), 0.0, 0.9));
+        return self::steps(static fn (int $k): Wave => Things::thud(0.18, 120.0 + 9 * ($k % 2), 3 + $k)->mix(
+            Synth::tap(0.05, 520.0, 1.2, 9 + $k),
+            0.0,
+            0.9,
+        ));
     }
 
     public static function stepsStone(): Wave
     {
-        return self::steps(static fn (int $k): Wave => Synth::tap(0.045, 2100.0 + 150 * ($k % 2), 1.0, 15 + $k)->mix(Things::thud(0.045, 210.0, 20 + $k), 0.0, 0.35));
+        return self::steps(static fn (int $k): Wave => Synth::tap(0.045, 2100.0 + 150 * ($k % 2), 1.0, 15 + $k)->mix(
+            Things::thud(0.045, 210.0, 20 + $k),
+            0.0,
+            0.35,
+        ));
     }
 
     public static function stepsGravel(): Wave
@@ -29,7 +37,11 @@ final class Living
             $step = Wave::silence(Synth::RATE, 0.26);
             for ($g = 0; $g < 34; $g++) {
                 $at = 0.2 * $random->next() ** 1.4;
-                $step->mix(Synth::tap(0.004 + 0.01 * $random->next(), 1500 + 3500 * $random->next(), 1.2, 40 + $g % 12), $at, (1 - 3.5 * $at) * (0.3 + $random->next()));
+                $step->mix(
+                    Synth::tap(0.004 + 0.01 * $random->next(), 1500 + 3500 * $random->next(), 1.2, 40 + $g % 12),
+                    $at,
+                    (1 - 3.5 * $at) * (0.3 + $random->next()),
+                );
             }
 
             return $step;
@@ -51,9 +63,23 @@ final class Living
     public static function gulls(): Wave
     {
         $wave = Wave::silence(Synth::RATE, 6.0);
-        foreach ([[0.2, 1.0, 1.0], [0.75, 1.05, 0.9], [1.2, 1.1, 0.7], [2.6, 0.92, 0.35], [3.0, 0.95, 0.4], [3.9, 1.15, 0.8], [4.3, 1.18, 0.75], [4.65, 1.2, 0.6]] as [$at, $pitch, $loud]) {
-            $cry = Synth::tone(0.42, static fn (float $t): float => $pitch * (900.0 + 900.0 * sin(M_PI * min(1.0, $t / 0.42)) ** 1.5), [0.6, 1.0, 0.7, 0.4, 0.2]);
-            $wave->mix(Synth::shaped(Synth::band($cry, 2300.0 * $pitch, 1.2), static fn (float $t): float => sin(M_PI * min(1.0, $t / 0.42)) ** 0.7), $at, $loud);
+        foreach ([
+            [0.2, 1.0, 1.0], [0.75, 1.05, 0.9], [1.2, 1.1, 0.7], [2.6, 0.92, 0.35], [3.0, 0.95, 0.4], [3.9, 1.15, 0.8], [4.3, 1.18, 0.75],
+            [4.65, 1.2, 0.6],
+        ] as [$at, $pitch, $loud]) {
+            $cry = Synth::tone(
+                0.42,
+                static fn (float $t): float => $pitch * (900.0 + 900.0 * sin(M_PI * min(1.0, $t / 0.42)) ** 1.5),
+                [0.6, 1.0, 0.7, 0.4, 0.2],
+            );
+            $wave->mix(
+                Synth::shaped(
+                    Synth::band($cry, 2300.0 * $pitch, 1.2),
+                    static fn (float $t): float => sin(M_PI * min(1.0, $t / 0.42)) ** 0.7,
+                ),
+                $at,
+                $loud,
+            );
         }
 
         return Synth::roomy($wave, 0.9, 0.35)->faded(0.01, 0.2)->levelled(0.6);
@@ -66,7 +92,10 @@ final class Living
         foreach ([[4300.0, 1.0, 0.0, 1.0], [4650.0, 1.5, 0.35, 0.5], [3950.0, 0.75, 0.6, 0.35]] as [$hertz, $every, $first, $loud]) {
             for ($at = $first; $at < 5.9; $at += $every) {
                 for ($pulse = 0; $pulse < 3; $pulse++) {
-                    $chirp = Synth::shaped(Synth::tone(0.03, $hertz, [1.0]), static fn (float $t): float => sin(M_PI * min(1.0, $t / 0.03)) ** 2);
+                    $chirp = Synth::shaped(
+                        Synth::tone(0.03, $hertz, [1.0]),
+                        static fn (float $t): float => sin(M_PI * min(1.0, $t / 0.03)) ** 2,
+                    );
                     $wave->mix($chirp, $at + 0.045 * $pulse, $loud);
                 }
             }
@@ -88,7 +117,11 @@ final class Living
                 [$first, $second] = $random->pick([[730.0, 1090.0], [530.0, 1840.0], [390.0, 1990.0], [570.0, 840.0], [440.0, 1020.0]]);
                 $throat = Synth::tone($long, $pitch, [1.0, 0.8, 0.65, 0.5, 0.42, 0.34, 0.28, 0.22, 0.18, 0.14]);
                 $vowel = Synth::band($throat, $first, 5.0)->mix(Synth::band($throat, $second, 7.0), 0.0, 0.5);
-                $wave->mix(Synth::shaped($vowel, static fn (float $t): float => sin(M_PI * min(1.0, $t / $long))), $at, 0.5 + 0.5 * $random->next());
+                $wave->mix(
+                    Synth::shaped($vowel, static fn (float $t): float => sin(M_PI * min(1.0, $t / $long))),
+                    $at,
+                    0.5 + 0.5 * $random->next(),
+                );
                 $at += $long * (0.9 + 0.4 * $random->next()) + ($random->next() < 0.16 ? 0.35 + 0.5 * $random->next() : 0.0);
             }
         }

@@ -70,7 +70,9 @@ final class Synth
     /** @param  float|Closure(float): float  $hertz */
     public static function high(Wave $wave, float|Closure $hertz, float $q = 0.707): Wave
     {
-        return self::filtered($wave, $hertz, $q, static fn (float $alpha, float $cos): array => [(1 + $cos) / 2, -1 - $cos, (1 + $cos) / 2]);
+        return self::filtered($wave, $hertz, $q, static fn (float $alpha, float $cos): array => [
+            (1 + $cos) / 2, -1 - $cos, (1 + $cos) / 2,
+        ]);
     }
 
     /**
@@ -85,7 +87,8 @@ final class Synth
         foreach ($wave->samples as $i => $x) {
             // A pitch that moves is looked up 750 times a second.
             if ($i === 0 || ($hertz instanceof Closure && $i % 32 === 0)) {
-                $w = 2 * M_PI * max(10.0, min(0.45 * $wave->rate, $hertz instanceof Closure ? $hertz($i / $wave->rate) : $hertz)) / $wave->rate;
+                $w = 2 * M_PI * max(10.0, min(0.45 * $wave->rate, $hertz instanceof Closure ? $hertz($i / $wave->rate) : $hertz))
+                    / $wave->rate;
                 $cos = cos($w);
                 $alpha = sin($w) / (2 * $q);
                 $a0 = 1 + $alpha;
@@ -145,7 +148,8 @@ final class Synth
     /** A short noise that dies away: a tap, a grain, a drop. */
     public static function tap(float $seconds, float $hertz, float $q, int $seed): Wave
     {
-        return self::shaped(self::band(self::noise($seconds, $seed), $hertz, $q), static fn (float $t): float => exp(-7 * $t / $seconds))->faded(0.0005, $seconds / 5);
+        return self::shaped(self::band(self::noise($seconds, $seed), $hertz, $q), static fn (float $t): float => exp(-7 * $t / $seconds))
+            ->faded(0.0005, $seconds / 5);
     }
 
     /** The echo of a room: three rows of reflections that die away. */

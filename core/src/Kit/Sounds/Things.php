@@ -62,7 +62,8 @@ final class Things
     /** A ship's horn over the water: one long blast of two pipes. */
     public static function horn(): Wave
     {
-        $pipes = Synth::tone(4.0, static fn (float $t): float => 110.0 * (1 - 0.03 * exp(-6 * $t)), [1.0, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1])->mix(Synth::tone(4.0, static fn (float $t): float => 138.6 * (1 - 0.03 * exp(-6 * $t)), [0.8, 0.6, 0.4, 0.3, 0.2, 0.1]));
+        $pipes = Synth::tone(4.0, static fn (float $t): float => 110.0 * (1 - 0.03 * exp(-6 * $t)), [1.0, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1])
+            ->mix(Synth::tone(4.0, static fn (float $t): float => 138.6 * (1 - 0.03 * exp(-6 * $t)), [0.8, 0.6, 0.4, 0.3, 0.2, 0.1]));
         $blast = Synth::shaped($pipes, static fn (float $t): float => min(1.0, $t / 0.25) * min(1.0, max(0.0, (2.6 - $t) / 0.3)));
 
         return Synth::roomy($blast, 2.2, 0.8)->faded(0.01, 0.5)->levelled(0.8);
@@ -73,14 +74,19 @@ final class Things
         $pea = static fn (float $t): float => 2450.0 + 120.0 * sin(2 * M_PI * 31 * $t);
         $tone = Synth::tone(1.1, $pea, [1.0, 0.15])->mix(Synth::band(Synth::noise(1.1, 3), 2600.0, 2.0), 0.0, 0.35);
 
-        return Synth::shaped($tone, static fn (float $t): float => min(1.0, $t / 0.03) * min(1.0, max(0.0, (1.0 - $t) / 0.06)) * (0.8 + 0.2 * sin(2 * M_PI * 31 * $t)))->faded(0.005, 0.05)->levelled(0.7);
+        return Synth::shaped(
+            $tone,
+            static fn (float $t): float => min(1.0, $t / 0.03) * min(1.0, max(0.0, (1.0 - $t) / 0.06))
+                * (0.8 + 0.2 * sin(2 * M_PI * 31 * $t)),
+        )->faded(0.005, 0.05)->levelled(0.7);
     }
 
     /** A latch, a creak, and the door rests. */
     public static function doorOpens(): Wave
     {
         $wave = Wave::silence(Synth::RATE, 2.2);
-        $wave->mix(Synth::struck(0.12, [[820.0, 1.0, 0.08], [1730.0, 0.5, 0.05]]), 0.05, 0.8)->mix(Synth::tap(0.05, 1500.0, 1.2, 7), 0.14, 0.6);
+        $wave->mix(Synth::struck(0.12, [[820.0, 1.0, 0.08], [1730.0, 0.5, 0.05]]), 0.05, 0.8)
+            ->mix(Synth::tap(0.05, 1500.0, 1.2, 7), 0.14, 0.6);
 
         return $wave->mix(self::creak(1.5, 240.0, 430.0, 8), 0.35, 0.5)->faded(0.001, 0.15)->levelled(0.7);
     }
@@ -88,7 +94,8 @@ final class Things
     public static function doorShuts(): Wave
     {
         $wave = Wave::silence(Synth::RATE, 1.1);
-        $wave->mix(self::thud(0.5, 85.0, 9), 0.1, 1.0)->mix(Synth::tap(0.06, 700.0, 1.0, 10), 0.1, 0.9)->mix(Synth::struck(0.15, [[930.0, 0.6, 0.09], [1890.0, 0.3, 0.05]]), 0.17, 0.5);
+        $wave->mix(self::thud(0.5, 85.0, 9), 0.1, 1.0)->mix(Synth::tap(0.06, 700.0, 1.0, 10), 0.1, 0.9)
+            ->mix(Synth::struck(0.15, [[930.0, 0.6, 0.09], [1890.0, 0.3, 0.05]]), 0.17, 0.5);
 
         return Synth::roomy($wave, 0.5, 0.5)->faded(0.001, 0.1)->levelled(0.8);
     }
@@ -110,21 +117,32 @@ final class Things
         $wave = Wave::silence(Synth::RATE, 1.7);
         $random = new Random(18);
         for ($k = 0; $k < 7; $k++) {
-            $wave->mix(Synth::struck(0.05, [[2600 + 1500 * $random->next(), 0.5, 0.03], [4300 + 900 * $random->next(), 0.3, 0.02]]), 0.08 + 0.055 * $k, 0.3 + 0.3 * $random->next());
+            $wave->mix(
+                Synth::struck(0.05, [[2600 + 1500 * $random->next(), 0.5, 0.03], [4300 + 900 * $random->next(), 0.3, 0.02]]),
+                0.08 + 0.055 * $k,
+                0.3 + 0.3 * $random->next(),
+            );
         }
-        $wave->mix(self::creak(0.25, 500.0, 800.0, 19), 0.75, 0.12)->mix(Synth::struck(0.2, [[640.0, 1.0, 0.09], [1520.0, 0.6, 0.06], [3100.0, 0.3, 0.04]]), 1.08)->mix(self::thud(0.12, 150.0, 20), 1.09, 0.7);
+        $wave->mix(self::creak(0.25, 500.0, 800.0, 19), 0.75, 0.12)
+            ->mix(Synth::struck(0.2, [[640.0, 1.0, 0.09], [1520.0, 0.6, 0.06], [3100.0, 0.3, 0.04]]), 1.08)
+            ->mix(self::thud(0.12, 150.0, 20), 1.09, 0.7);
 
         return $wave->faded(0.001, 0.1)->levelled(0.7);
     }
 
     public static function chair(): Wave
     {
-        return self::creak(0.75, 110.0, 150.0, 24)->mix(Synth::shaped(Synth::band(Synth::noise(0.75, 25), 650.0, 0.9), static fn (float $t): float => sin(M_PI * min(1.0, $t / 0.75))), 0.0, 0.35)->faded(0.01, 0.08)->levelled(0.7);
+        return self::creak(0.75, 110.0, 150.0, 24)->mix(
+            Synth::shaped(Synth::band(Synth::noise(0.75, 25), 650.0, 0.9), static fn (float $t): float => sin(M_PI * min(1.0, $t / 0.75))),
+            0.0,
+            0.35,
+        )->faded(0.01, 0.08)->levelled(0.7);
     }
 
     public static function glass(): Wave
     {
-        return Synth::struck(1.2, [[2093.0, 1.0, 0.8], [4310.0, 0.6, 0.5], [6700.0, 0.35, 0.25], [3120.0, 0.25, 0.6]], 0.0008)->levelled(0.6);
+        return Synth::struck(1.2, [[2093.0, 1.0, 0.8], [4310.0, 0.6, 0.5], [6700.0, 0.35, 0.25], [3120.0, 0.25, 0.6]], 0.0008)
+            ->levelled(0.6);
     }
 
     /** A letter is unfolded. */
@@ -135,7 +153,11 @@ final class Things
         for ($k = 0; $k < 120; $k++) {
             $at = 0.05 + 1.3 * $random->next();
             $loud = max(0.0, sin(M_PI * $at / 1.4)) * (0.4 + 0.6 * sin(9 * $at) ** 2);
-            $wave->mix(Synth::tap(0.004 + 0.012 * $random->next(), 2500 + 5000 * $random->next(), 0.9, 100 + $k % 16), $at, $loud * (0.2 + $random->next() ** 2));
+            $wave->mix(
+                Synth::tap(0.004 + 0.012 * $random->next(), 2500 + 5000 * $random->next(), 0.9, 100 + $k % 16),
+                $at,
+                $loud * (0.2 + $random->next() ** 2),
+            );
         }
 
         return $wave->faded(0.01, 0.1)->levelled(0.55);
@@ -147,7 +169,8 @@ final class Things
         $wave = Synth::shaped(Synth::low(Synth::noise(4.6, 33), 180.0), static fn (float $t): float => 0.9 + 0.2 * sin(2 * M_PI * 4 * $t));
         $random = new Random(34);
         for ($k = 0; $k < 19; $k++) {
-            $wave->mix(self::thud(0.12, 105.0 + 20 * $random->next(), 35 + $k % 5), 0.25 * $k, 0.5 + 0.3 * $random->next())->mix(Synth::tap(0.03, 800.0, 1.5, 42 + $k % 4), 0.25 * $k + 0.01, 0.25);
+            $wave->mix(self::thud(0.12, 105.0 + 20 * $random->next(), 35 + $k % 5), 0.25 * $k, 0.5 + 0.3 * $random->next())
+                ->mix(Synth::tap(0.03, 800.0, 1.5, 42 + $k % 4), 0.25 * $k + 0.01, 0.25);
         }
 
         return $wave->looped(0.5)->levelled(0.6);
@@ -175,10 +198,12 @@ final class Things
         $wave = Wave::silence(Synth::RATE, 3.0);
         for ($k = 0; $k < 66; $k++) {
             $t = $k / 26;
-            $wave->mix(Synth::tap(0.09, 1700.0, 0.6, 55 + $k % 6), $t, 0.25 + 0.55 * $t / 2.5)->mix(self::thud(0.09, 180.0, 61 + $k % 3), $t, 0.2 + 0.3 * $t / 2.5);
+            $wave->mix(Synth::tap(0.09, 1700.0, 0.6, 55 + $k % 6), $t, 0.25 + 0.55 * $t / 2.5)
+                ->mix(self::thud(0.09, 180.0, 61 + $k % 3), $t, 0.2 + 0.3 * $t / 2.5);
         }
 
-        return $wave->mix(self::thud(0.35, 140.0, 65), 2.56, 1.6)->mix(Synth::tap(0.3, 1500.0, 0.5, 66), 2.56, 1.2)->faded(0.001, 0.1)->levelled(0.8);
+        return $wave->mix(self::thud(0.35, 140.0, 65), 2.56, 1.6)->mix(Synth::tap(0.3, 1500.0, 0.5, 66), 2.56, 1.2)->faded(0.001, 0.1)
+            ->levelled(0.8);
     }
 
     /** A few bowed notes of a made-up tune: D, F sharp, A, B, A. */
@@ -187,9 +212,16 @@ final class Things
         $wave = Wave::silence(Synth::RATE, 3.6);
         $at = 0.0;
         foreach ([[293.66, 0.5], [369.99, 0.5], [440.0, 0.7], [493.88, 0.5], [440.0, 1.2]] as [$hertz, $long]) {
-            $note = Synth::tone($long + 0.08, static fn (float $t): float => $hertz * (1 + 0.005 * min(1.0, $t / 0.3) * sin(2 * M_PI * 5.6 * $t)), [1.0, 0.62, 0.48, 0.34, 0.28, 0.18, 0.14, 0.09, 0.06]);
+            $note = Synth::tone(
+                $long + 0.08,
+                static fn (float $t): float => $hertz * (1 + 0.005 * min(1.0, $t / 0.3) * sin(2 * M_PI * 5.6 * $t)),
+                [1.0, 0.62, 0.48, 0.34, 0.28, 0.18, 0.14, 0.09, 0.06],
+            );
             $body = Synth::band($note, 480.0, 1.0)->mix(Synth::band($note, 1150.0, 1.4), 0.0, 0.7)->mix($note, 0.0, 0.25);
-            $wave->mix(Synth::shaped($body, static fn (float $t): float => min(1.0, $t / 0.07) * min(1.0, max(0.0, ($long + 0.06 - $t) / 0.09))), $at);
+            $wave->mix(
+                Synth::shaped($body, static fn (float $t): float => min(1.0, $t / 0.07) * min(1.0, max(0.0, ($long + 0.06 - $t) / 0.09))),
+                $at,
+            );
             $at += $long;
         }
 
@@ -203,7 +235,11 @@ final class Things
         $wave = Wave::silence(Synth::RATE, $seconds);
         for ($t = 0.0; $t < $seconds - 0.03;) {
             $k = $t / $seconds;
-            $wave->mix(Synth::struck(0.03, [[3.1 * ($from + ($to - $from) * $k), 0.6, 0.02], [7.3 * $from, 0.3, 0.012]], 0.0005), $t, (0.35 + 0.65 * sin(M_PI * $k)) * (0.7 + 0.3 * $random->next()));
+            $wave->mix(
+                Synth::struck(0.03, [[3.1 * ($from + ($to - $from) * $k), 0.6, 0.02], [7.3 * $from, 0.3, 0.012]], 0.0005),
+                $t,
+                (0.35 + 0.65 * sin(M_PI * $k)) * (0.7 + 0.3 * $random->next()),
+            );
             $t += 2.4 / ($from + ($to - $from) * $k) * (0.85 + 0.3 * $random->next());
         }
 
@@ -213,7 +249,10 @@ final class Things
     /** A dull blow: a low tone that falls, and a little noise. */
     public static function thud(float $seconds, float $hertz, int $seed): Wave
     {
-        $tone = Synth::shaped(Synth::tone($seconds, static fn (float $t): float => $hertz * (1 + 0.6 * exp(-40 * $t)), [1.0, 0.3]), static fn (float $t): float => min(1.0, $t / 0.002) * exp(-6 * $t / $seconds));
+        $tone = Synth::shaped(
+            Synth::tone($seconds, static fn (float $t): float => $hertz * (1 + 0.6 * exp(-40 * $t)), [1.0, 0.3]),
+            static fn (float $t): float => min(1.0, $t / 0.002) * exp(-6 * $t / $seconds),
+        );
 
         return $tone->mix(Synth::tap(min(0.05, $seconds), 3 * $hertz, 0.8, $seed), 0.0, 0.5)->faded(0.0005, $seconds / 6);
     }
@@ -221,7 +260,10 @@ final class Things
     private static function bellOf(float $hertz, float $dies): Wave
     {
         $partials = [];
-        foreach ([[0.5, 0.35, 1.3], [1.0, 0.8, 0.9], [1.2, 0.6, 0.7], [1.5, 0.35, 0.5], [2.0, 1.0, 0.55], [2.51, 0.3, 0.35], [2.66, 0.25, 0.3], [3.01, 0.35, 0.28], [4.17, 0.3, 0.18], [5.43, 0.18, 0.12]] as [$ratio, $gain, $long]) {
+        foreach ([
+            [0.5, 0.35, 1.3], [1.0, 0.8, 0.9], [1.2, 0.6, 0.7], [1.5, 0.35, 0.5], [2.0, 1.0, 0.55], [2.51, 0.3, 0.35], [2.66, 0.25, 0.3],
+            [3.01, 0.35, 0.28], [4.17, 0.3, 0.18], [5.43, 0.18, 0.12],
+        ] as [$ratio, $gain, $long]) {
             $partials[] = [$hertz * $ratio, $gain, $dies * $long];
         }
 

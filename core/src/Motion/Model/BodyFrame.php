@@ -58,9 +58,15 @@ final class BodyFrame
         $this->scale = (float) ($facts['height'] ?? 1.70) / 1.70;
         [$positions] = $skeleton->world($skeleton->rotations);
         foreach ($skeleton->roles as $role => $joint) {
-            $this->rest[$role] = V3::mul([$positions[3 * $joint], $positions[3 * $joint + 1], $positions[3 * $joint + 2]], 1 / $this->scale);
+            $this->rest[$role] = V3::mul(
+                [$positions[3 * $joint], $positions[3 * $joint + 1], $positions[3 * $joint + 2]],
+                1 / $this->scale,
+            );
         }
-        foreach (['hips', 'spine', 'chest', 'upperChest', 'neck', 'head', 'upperLegL', 'lowerLegL', 'footL', 'toesL', 'upperArmL', 'lowerArmL', 'handL', 'shoulderL'] as $need) {
+        foreach ([
+            'hips', 'spine', 'chest', 'upperChest', 'neck', 'head', 'upperLegL', 'lowerLegL', 'footL', 'toesL', 'upperArmL', 'lowerArmL',
+            'handL', 'shoulderL',
+        ] as $need) {
             if (! isset($this->rest[$need])) {
                 throw new InvalidArgumentException("This figure has no joint for the role {$need}; match its joints first.");
             }

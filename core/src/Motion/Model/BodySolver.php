@@ -119,7 +119,12 @@ final class BodySolver
         $hand = null;
         if ($reach !== null && $reach->weight > 0.0) {
             [$upper, $lower] = $this->reaching($reach, $joint, $upright, $upper, $lower);
-            $hand = Q4::fromAxes($g['lower'], [-$m, 0.0, 0.0], Q4::rotate($upright, V3::unit($reach->along)), Q4::rotate($upright, $reach->palm));
+            $hand = Q4::fromAxes(
+                $g['lower'],
+                [-$m, 0.0, 0.0],
+                Q4::rotate($upright, V3::unit($reach->along)),
+                Q4::rotate($upright, $reach->palm),
+            );
         }
         $this->hangArm($s, $a, $girdle, $girdleWorld, $upper, $lower, $hand, $reach->weight ?? 0.0);
     }
@@ -159,8 +164,9 @@ final class BodySolver
      * @param  Quat  $lower
      * @param  Quat|null  $held  the hand's world rotation where it is held
      */
-    private function hangArm(string $s, ArmPose $a, array $girdle, array $girdleWorld, array $upper, array $lower, ?array $held, float $weight): void
-    {
+    private function hangArm(
+        string $s, ArmPose $a, array $girdle, array $girdleWorld, array $upper, array $lower, ?array $held, float $weight,
+    ): void {
         $g = $this->body->side[$s];
         $m = $g['m'];
         $upperWorld = Q4::mul($upper, $g['upperHang']);

@@ -17,8 +17,12 @@ final class FootPlan
      * @param  array<string, list<Step>>  $steps by side, in time order
      * @param  (Closure(float, float, float): float)|null  $ground  height at x, z not above a ceiling, for swings over edges
      */
-    public function __construct(private readonly BodyFrame $body, private readonly GaitStyle $style, public array $steps, private readonly ?Closure $ground = null)
-    {
+    public function __construct(
+        private readonly BodyFrame $body,
+        private readonly GaitStyle $style,
+        public array $steps,
+        private readonly ?Closure $ground = null,
+    ) {
     }
 
     /** The foot of one side at a time. */
@@ -71,8 +75,15 @@ final class FootPlan
             [$c, $s] = [cos($f->pitch), sin($f->pitch)];
             $ball = [$b->ballZ * $c + $b->ankleY * $s, $b->ballZ * $s - $b->ankleY * $c];
             $toe = $b->tipZ - $b->ballZ;
-            foreach ([[$b->heelZ * $c + $b->ankleY * $s, $b->heelZ * $s - $b->ankleY * $c], $ball, [$ball[0] + $toe * cos($f->toePitch), $ball[1] + $toe * sin($f->toePitch)]] as [$along, $up]) {
-                $under = $ground($f->ankle[0] + sin($f->heading) * $along, $f->ankle[2] + cos($f->heading) * $along, max($p->y, $q->y) + 0.3);
+            foreach ([
+                [$b->heelZ * $c + $b->ankleY * $s, $b->heelZ * $s - $b->ankleY * $c], $ball,
+                [$ball[0] + $toe * cos($f->toePitch), $ball[1] + $toe * sin($f->toePitch)],
+            ] as [$along, $up]) {
+                $under = $ground(
+                    $f->ankle[0] + sin($f->heading) * $along,
+                    $f->ankle[2] + cos($f->heading) * $along,
+                    max($p->y, $q->y) + 0.3,
+                );
                 // Where the ground rises on the way, air is wanted under the sole.
                 $air = abs($under - $p->y) > 0.01 && abs($under - $q->y) > 0.01 ? 0.005 : -self::SKIM;
                 if ($under + $air > $f->ankle[1] + $up) {
@@ -143,7 +154,8 @@ final class FootPlan
             $u = $p->on < -50 ? max(0.4, $back) : max($u, 0.0);
         }
         $late = Ease::clamp(($u - $st->pushStart) / (1 - $st->pushStart));
-        $th = $st->heelStrike * $p->land * (1 - Ease::smooth($u / $st->rollStart)) - ($p->stays() ? 0.0 : $st->toeOff * $p->leave * $late * $late);
+        $th = $st->heelStrike * $p->land * (1 - Ease::smooth($u / $st->rollStart))
+            - ($p->stays() ? 0.0 : $st->toeOff * $p->leave * $late * $late);
         [$z, $y, $toe] = $this->body->roll($th);
 
         return [$th, $toe, $z, $y, $u];
@@ -168,7 +180,8 @@ final class FootPlan
             $v = Ease::mix($u, Ease::smooth(Ease::smooth($u)), min(1.0, $p->over / 0.10));
             [$u2, $u3] = [$v * $v, $v ** 3];
         }
-        $hermite = fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $v) + $b * (3 * $u2 - 2 * $u3) + $mb * ($u3 - $u2);
+        $hermite = fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $v) + $b
+            * (3 * $u2 - 2 * $u3) + $mb * ($u3 - $u2);
         $x = $hermite($a0[0], $b0[0], ($a0[0] - $a1[0]) / $e * $span, sin($q->heading) * $touch);
         $z = $hermite($a0[2], $b0[2], ($a0[2] - $a1[2]) / $e * $span, cos($q->heading) * $touch);
         $far = Ease::clamp(hypot($q->x - $p->x, $q->z - $p->z) / (2 * $st->step));
@@ -186,7 +199,14 @@ final class FootPlan
         $lift += $st->kick * $far * sin(M_PI * $u ** 0.62) ** 2;
         $heading = $p->heading + ($q->heading - $p->heading) * Ease::smooth($u);
 
-        return new Footing([$x, max($y, 0.0) + $lift + $ground + ($p->over ?? 0.0) * self::plateau($u), $z], $th + $slope, $toe + $slope, $heading, false, $u);
+        return new Footing(
+            [$x, max($y, 0.0) + $lift + $ground + ($p->over ?? 0.0) * self::plateau($u), $z],
+            $th + $slope,
+            $toe + $slope,
+            $heading,
+            false,
+            $u,
+        );
     }
 
     /** Height of the ground that a swinging foot has to clear: up before the edge, down only after it. */

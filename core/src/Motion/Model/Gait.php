@@ -81,8 +81,9 @@ final class Gait
      * @param  float|null  $face  heading of the stand it ends with; null: as the course arrives
      * @param  list<array{float, GaitStyle}>  $changes  other manners from distances on, rising
      */
-    public static function along(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, int $seed = 1, array $changes = []): self
-    {
+    public static function along(
+        BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, int $seed = 1, array $changes = [],
+    ): self {
         $g = new self($body, $style, $seed, false, $course);
         $g->manners = $changes;
         $g->planToMark($course->length(), $facing, $face);
@@ -96,8 +97,9 @@ final class Gait
      *
      * @param  list<array{float, GaitStyle}>  $changes
      */
-    public static function secondsAlong(BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, array $changes = []): float
-    {
+    public static function secondsAlong(
+        BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, array $changes = [],
+    ): float {
         $g = new self($body, $style, 1, false, $course);
         $g->manners = $changes;
         $g->planToMark($course->length(), $facing, $face);
@@ -175,7 +177,8 @@ final class Gait
         $h += $turn;
         [$home->x, $home->z] = [$x + cos($h) * $home->x + sin($h) * $home->z, $z - sin($h) * $home->x + cos($h) * $home->z];
         $home->heading += $h;
-        [$home->y, $home->slope] = $this->course->footing($home->x, $home->z, $home->heading, $s, $this->sole()) ?? [$this->course->height($home->x, $home->z, $s), 0.0];
+        [$home->y, $home->slope] = $this->course->footing($home->x, $home->z, $home->heading, $s, $this->sole())
+            ?? [$this->course->height($home->x, $home->z, $s), 0.0];
 
         return $home;
     }
@@ -241,7 +244,9 @@ final class Gait
         $count = count($places);
         $first = self::wrapped($facing - $this->course->at(0.0)[2]);
         $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
-        [$turnTimes, $turns, $begin] = abs($first) > 0.6 ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1) : [[0.1, 0.9], [[$first], [0.0]], 0.0];
+        [$turnTimes, $turns, $begin] = abs($first) > 0.6
+            ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1)
+            : [[0.1, 0.9], [[$first], [0.0]], 0.0];
         $travel = [[-5.0, 0.0], [$begin + 0.12, 0.0]];
         $t = $begin + 0.30;
         $phase = [[-5.0, -0.5], [$begin, -0.5], [$t - 0.02, -0.5]];
@@ -453,7 +458,10 @@ final class Gait
         $lean = Ease::clamp($push * 2.4, -7.0, 7.0) * $d;
         $c->thorax[0] += $lean;
         $c->pelvis[0] += $lean * 0.45 + max(0.0, $st->lean - 3 * $d) * 0.45 * Ease::mix(0.4, 1.0, $a);
-        $c->head = [$st->headPitch * $a + (1 - $a) * $d + $a * 0.8 * $d * $wave2(0.2), $a * 0.012 * $wave(0.06) + $this->lookAhead($t), $a * 0.42 * $d * $wave(0.2)];
+        $c->head = [
+            $st->headPitch * $a + (1 - $a) * $d + $a * 0.8 * $d * $wave2(0.2), $a * 0.012 * $wave(0.06) + $this->lookAhead($t),
+            $a * 0.42 * $d * $wave(0.2),
+        ];
         foreach (['L' => 0.5, 'R' => 0.0] as $s => $half) {
             $this->arm($c, $s, static fn (float $lag): float => cos(2 * M_PI * ($phase + $half - $lag)), $wave2, $a);
         }

@@ -6,7 +6,10 @@ namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\Math\Ease;
 
-/** A way of walking or, above some two metres a second, of running: a few sliders turned into the numbers the gait model rides on. Angles in radians. */
+/**
+ * A way of walking or, above some two metres a second, of running: a few sliders turned into the numbers the gait model
+ * rides on. Angles in radians.
+ */
 final class GaitStyle
 {
     /** Metres a second from which one runs. */
@@ -125,9 +128,12 @@ final class GaitStyle
         $to = [
             // No leg reaches farther than a foot is left behind: the way made over it is at most 62 cm.
             'step' => $step, 'duty' => Ease::clamp(0.31 / $step, 0.19, 0.36), 'halfTrack' => 0.045,
-            'heelStrike' => 7 * $d, 'toeOff' => 50 * $d, 'pushStart' => 0.45, 'clearance' => 0.045, 'kneeStrike' => 18 * $d, 'kneeLoad' => 36 * $d, 'kneeMid' => 34 * $d,
-            'sway' => 0.012, 'pelvisYaw' => 7 * $d, 'pelvisList' => 2.6 * $d, 'pelvisTilt' => 7 * $d, 'lean' => (7.5 + 1.2 * ($speed - 2.4) + $lean + 6 * $this->age - 2 * $this->mood) * $d, 'thoraxYaw' => 9 * $this->arm * $d,
-            'armMean' => -1 * $d, 'armSwing' => (26 + 4 * ($speed - 2.4)) * $this->arm * $d, 'elbow' => 86 * $d, 'elbowSwing' => 7 * $this->arm * $d, 'headPitch' => (-2 - 4 * $this->mood) * $d,
+            'heelStrike' => 7 * $d, 'toeOff' => 50 * $d, 'pushStart' => 0.45, 'clearance' => 0.045, 'kneeStrike' => 18 * $d,
+            'kneeLoad' => 36 * $d, 'kneeMid' => 34 * $d,
+            'sway' => 0.012, 'pelvisYaw' => 7 * $d, 'pelvisList' => 2.6 * $d, 'pelvisTilt' => 7 * $d,
+            'lean' => (7.5 + 1.2 * ($speed - 2.4) + $lean + 6 * $this->age - 2 * $this->mood) * $d, 'thoraxYaw' => 9 * $this->arm * $d,
+            'armMean' => -1 * $d, 'armSwing' => (26 + 4 * ($speed - 2.4)) * $this->arm * $d, 'elbow' => 86 * $d,
+            'elbowSwing' => 7 * $this->arm * $d, 'headPitch' => (-2 - 4 * $this->mood) * $d,
             'kick' => Ease::clamp(0.16 + 0.07 * ($speed - 2.4), 0.12, 0.34),
         ];
         foreach ($to as $name => $value) {
@@ -161,7 +167,11 @@ final class GaitStyle
     /** @param  array<string, mixed>  $a */
     public static function fromArray(array $a): self
     {
-        $n = static fn (string $key, float $low, float $high, float $default): float => Ease::clamp(is_numeric($a[$key] ?? null) ? (float) $a[$key] : $default, $low, $high);
+        $n = static fn (string $key, float $low, float $high, float $default): float => Ease::clamp(
+            is_numeric($a[$key] ?? null) ? (float) $a[$key] : $default,
+            $low,
+            $high,
+        );
 
         return new self(
             $n('speed', 0.4, self::FASTEST, 1.2), $n('stride', 0.6, 1.4, 1.0), $n('bounce', 0.0, 2.0, 1.0), $n('lean', -10.0, 30.0, 0.0),

@@ -62,7 +62,8 @@ final class Gesture
             $c->hip[0] += $yaw * 0.10;
             $c->pelvis[2] += $yaw * 0.3;
             $stand->settle($c, $t);
-            $c->face = self::mouth($t, $voice, $seed) + ['browsUp' => Ease::clamp($brow), 'smile' => 0.15 + 0.15 * $stand->noise($t, 0.3, 68)] + $c->face;
+            $c->face = self::mouth($t, $voice, $seed)
+                + ['browsUp' => Ease::clamp($brow), 'smile' => 0.15 + 0.15 * $stand->noise($t, 0.3, 68)] + $c->face;
 
             return $c;
         };
@@ -118,7 +119,8 @@ final class Gesture
             $yaw += $w * $side * 4.5 * $d;
             $lean += $w * 2.2 * $d;
             $roll += $w * $side * -2.5 * $d;
-            $brow += Ease::smooth(($t - $at + 0.3) / 0.25) * Ease::smooth(($at + 0.5 - $t) / 0.3) * ($raise >= 0 ? $raise : (Noise::hash((int) floor($at * 10), 9) > 0.45 ? 0.8 : 0.25));
+            $brow += Ease::smooth(($t - $at + 0.3) / 0.25) * Ease::smooth(($at + 0.5 - $t) / 0.3)
+                * ($raise >= 0 ? $raise : (Noise::hash((int) floor($at * 10), 9) > 0.45 ? 0.8 : 0.25));
         }
 
         return [$nod, $yaw, $lean, $brow, $roll];
@@ -133,7 +135,10 @@ final class Gesture
     {
         $most = 0.0;
         foreach ($spoken as $s) {
-            $most = max($most, Ease::smooth(($t - $s['at'] + 0.08) / 0.08) * Ease::smooth(($s['until'] + 0.12 - $t) / 0.12) * ($s['marked'] ? 1.15 : 1.0));
+            $most = max(
+                $most,
+                Ease::smooth(($t - $s['at'] + 0.08) / 0.08) * Ease::smooth(($s['until'] + 0.12 - $t) / 0.12) * ($s['marked'] ? 1.15 : 1.0),
+            );
         }
 
         return min(1.0, $most);
@@ -181,7 +186,13 @@ final class Gesture
             $k[3] += $way * -4;
             $keys[] = [$t += 0.19, array_values($k)];
         }
-        array_push($keys, [$t + 0.2, $up], [$t + 0.48, ArmTrack::mix($up, ArmTrack::pose('low'), 0.55)], [$t + 0.95, $rest], [$t + 9.0, $rest]);
+        array_push(
+            $keys,
+            [$t + 0.2, $up],
+            [$t + 0.48, ArmTrack::mix($up, ArmTrack::pose('low'), 0.55)],
+            [$t + 0.95, $rest],
+            [$t + 9.0, $rest],
+        );
         $right = new ArmTrack($keys);
         $left = new ArmTrack([[-9.0, $rest], [9.0, $rest]]);
 
@@ -224,7 +235,8 @@ final class Gesture
                 [0.0, $meet[1] - 0.03, $meet[2] - 0.08], [-0.06, $meet[1] - 0.1, $meet[2] - 0.26], [-0.06, $meet[1] - 0.1, $meet[2] - 0.26],
             ])
             : new MonotoneTrack([0.0, 0.6, 1.15, 1.40, 1.57, 1.85, 2.1, 2.9, 6.0], [
-                [-0.10, $meet[1] - 0.12, $meet[2] - 0.24], [-0.10, $meet[1] - 0.1, $meet[2] - 0.22], [-0.02, $meet[1] - 0.02, $meet[2] - 0.075],
+                [-0.10, $meet[1] - 0.12, $meet[2] - 0.24], [-0.10, $meet[1] - 0.1, $meet[2] - 0.22],
+                [-0.02, $meet[1] - 0.02, $meet[2] - 0.075],
                 [-0.01, $meet[1] - 0.012, $meet[2] - 0.03], $meet, $meet, [0.0, $meet[1] + 0.015, $meet[2] - 0.03],
                 [-0.04, $meet[1] + 0.01, 0.27], [-0.04, $meet[1] + 0.01, 0.27],
             ]);
@@ -246,7 +258,9 @@ final class Gesture
             $c->pelvis[0] += $reach * 3 * $d;
             $c->hip[2] += $reach * 0.045;
             $c->arm['R']->forward += $reach * 9 * $d;
-            $look = $giver ? Ease::smoother(($t - 0.25) / 0.3) * Ease::smoother((2.3 - $t) / 0.4) : Ease::smoother(($t - 0.45) / 0.3) * Ease::smoother((3.2 - $t) / 0.4);
+            $look = $giver
+                ? Ease::smoother(($t - 0.25) / 0.3) * Ease::smoother((2.3 - $t) / 0.4)
+                : Ease::smoother(($t - 0.45) / 0.3) * Ease::smoother((3.2 - $t) / 0.4);
             $c->head[0] += $look * 18 * $d + self::pulse($t, $giver ? 2.45 : 2.6, 0.16, 0.3) * 6 * $d;
             $c->eyes[1] += $look * 0.12;
             $w = $weight->at($t)[0];
@@ -254,7 +268,13 @@ final class Gesture
             $f = V3::unit($along);
             $n = V3::unit($palm);
             $wrist = V3::addScaled(V3::addScaled([$p[0], $p[1], $p[2]], $f, -0.105), $n, -0.050);
-            $c->reach['R'] = new Reach(V3::add(Q4::rotate(Q4::aroundY($c->heading), $wrist), [0.0, 0.0, 0.0]), $w, $along, $palm, [-0.5, -1.0, -0.3]);
+            $c->reach['R'] = new Reach(
+                V3::add(Q4::rotate(Q4::aroundY($c->heading), $wrist), [0.0, 0.0, 0.0]),
+                $w,
+                $along,
+                $palm,
+                [-0.5, -1.0, -0.3],
+            );
             $grip = $giver ? 1 - Ease::smooth(($t - 1.73) / 0.25) * Ease::smooth((2.6 - $t) / 0.3) : Ease::smooth(($t - 1.47) / 0.25);
             $c->arm['R']->curl = Ease::mix(0.72, Ease::mix(0.22, 0.85, $grip), Ease::smooth($w * 2));
             $stand->settle($c, $t);

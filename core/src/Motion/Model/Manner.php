@@ -14,7 +14,9 @@ use CrispReel\Core\Math\Ease;
 final class Manner
 {
     private const HOLDS = [
-        'box' => [[0.19, 0.10, 0.33], [[0.0, 0.1, 1.0], [-1.0, 0.0, 0.0]], -5.0], 'cart' => [[0.21, 0.06, 0.47], [[-0.15, 0.0, 1.0], [0.0, -1.0, 0.1]], 12.0], 'tray' => [[0.14, 0.22, 0.30], [[0.0, 0.0, 1.0], [0.0, 1.0, 0.0]], -3.0],
+        'box' => [[0.19, 0.10, 0.33], [[0.0, 0.1, 1.0], [-1.0, 0.0, 0.0]], -5.0],
+        'cart' => [[0.21, 0.06, 0.47], [[-0.15, 0.0, 1.0], [0.0, -1.0, 0.1]], 12.0],
+        'tray' => [[0.14, 0.22, 0.30], [[0.0, 0.0, 1.0], [0.0, 1.0, 0.0]], -3.0],
     ];
 
     /**
@@ -24,7 +26,11 @@ final class Manner
      */
     public static function over(BodyFrame $body, Closure $walk, array $settings): Closure
     {
-        $n = static fn (string $k, float $low): float => Ease::clamp(is_numeric($settings[$k] ?? null) ? (float) $settings[$k] : 0.0, $low, 1.0);
+        $n = static fn (string $k, float $low): float => Ease::clamp(
+            is_numeric($settings[$k] ?? null) ? (float) $settings[$k] : 0.0,
+            $low,
+            1.0,
+        );
         [$crouch, $limp, $sneak] = [$n('crouch', 0.0), $n('limp', -1.0), $n('sneak', 0.0)];
         $hold = is_string($settings['hold'] ?? null) ? self::HOLDS[$settings['hold']] ?? null : null;
         if ($crouch === 0.0 && $limp === 0.0 && $sneak === 0.0 && $hold === null) {
@@ -43,7 +49,14 @@ final class Manner
                 foreach (['L', 'R'] as $s) {
                     $foot = $c->foot[$s];
                     $up = $foot->down ? 0.0 : $sneak * 0.10 * Ease::smooth(($foot->ankle[1] - $body->ankleY) / 0.05);
-                    $c->foot[$s] = new Footing([$foot->ankle[0], $foot->ankle[1] + $up, $foot->ankle[2]], $foot->pitch, $foot->toePitch, $foot->heading, $foot->down, $foot->share);
+                    $c->foot[$s] = new Footing(
+                        [$foot->ankle[0], $foot->ankle[1] + $up, $foot->ankle[2]],
+                        $foot->pitch,
+                        $foot->toePitch,
+                        $foot->heading,
+                        $foot->down,
+                        $foot->share,
+                    );
                     $c->arm[$s]->elbow = Ease::mix($c->arm[$s]->elbow, 98 * $d, $sneak);
                     $c->arm[$s]->flex = Ease::mix($c->arm[$s]->flex, 34 * $d, $sneak);
                     $c->arm[$s]->curl = 0.9;
@@ -68,8 +81,19 @@ final class Manner
                 foreach (['L' => 1.0, 'R' => -1.0] as $s => $m) {
                     $at = Standing::turned($c, $m * $x, 0.0, $z);
                     $place = [$c->hip[0] + $at[0], $c->hip[1] + $y, $c->hip[2] + $at[2]];
-                    $back = Standing::turned($c, -0.105 * $m * $along[0] - 0.045 * $m * $palm[0], -0.105 * $along[1] - 0.045 * $palm[1], -0.105 * $along[2] - 0.045 * $palm[2]);
-                    $c->reach[$s] = new Reach([$place[0] + $back[0], $place[1] + $back[1], $place[2] + $back[2]], 1.0, [$m * $along[0], $along[1], $along[2]], [$m * $palm[0], $palm[1], $palm[2]], [$m * 0.6, -1.0, -0.35]);
+                    $back = Standing::turned(
+                        $c,
+                        -0.105 * $m * $along[0] - 0.045 * $m * $palm[0],
+                        -0.105 * $along[1] - 0.045 * $palm[1],
+                        -0.105 * $along[2] - 0.045 * $palm[2],
+                    );
+                    $c->reach[$s] = new Reach(
+                        [$place[0] + $back[0], $place[1] + $back[1], $place[2] + $back[2]],
+                        1.0,
+                        [$m * $along[0], $along[1], $along[2]],
+                        [$m * $palm[0], $palm[1], $palm[2]],
+                        [$m * 0.6, -1.0, -0.35],
+                    );
                     $c->arm[$s]->curl = 1.1;
                 }
             }

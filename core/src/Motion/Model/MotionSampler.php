@@ -24,15 +24,28 @@ final class MotionSampler
     {
         [$model, $seconds, $loops] = self::model($body, $recipe);
 
-        return self::sampled($body, $model, $seconds, $loops, $morphs, in_array($recipe->model, ['walk', 'walkToMark'], true) ? self::GAIT_RATE : self::RATE);
+        return self::sampled(
+            $body,
+            $model,
+            $seconds,
+            $loops,
+            $morphs,
+            in_array($recipe->model, ['walk', 'walkToMark'], true) ? self::GAIT_RATE : self::RATE,
+        );
     }
 
     /**
      * @param  Closure(float): Channels  $model
      * @param  list<string>  $morphs
      */
-    public static function sampled(BodyFrame $body, Closure $model, float $seconds, bool $loops, array $morphs, float $rate = self::GAIT_RATE): ClipTable
-    {
+    public static function sampled(
+        BodyFrame $body,
+        Closure $model,
+        float $seconds,
+        bool $loops,
+        array $morphs,
+        float $rate = self::GAIT_RATE,
+    ): ClipTable {
         $solver = new BodySolver($body);
         // A whole number of rows: a loop's last row equals its first.
         $count = max(2, (int) round($seconds * $rate) + 1);
@@ -56,19 +69,36 @@ final class MotionSampler
 
                 return [Manner::over($body, $gait->at(...), $r->settings), $gait->seconds, true];
             case 'walkToMark':
-                $gait = Gait::toMark($body, GaitStyle::fromArray($r->settings), Ease::clamp($r->number('metres', 3.0), 0.5, 40.0) / $body->scale, $seed);
+                $gait = Gait::toMark(
+                    $body,
+                    GaitStyle::fromArray($r->settings),
+                    Ease::clamp($r->number('metres', 3.0), 0.5, 40.0) / $body->scale,
+                    $seed,
+                );
 
                 return [Manner::over($body, $gait->at(...), $r->settings), $gait->seconds, false];
             case 'talk':
-                return [Gesture::talk($body, $seed, $seconds, Ease::clamp($r->number('energy', 1.0), 0.3, 1.3), $r->text('line')), $seconds, false];
+                return [
+                    Gesture::talk($body, $seed, $seconds, Ease::clamp($r->number('energy', 1.0), 0.3, 1.3), $r->text('line')), $seconds,
+                    false,
+                ];
             case 'wave':
                 return [Gesture::wave($body, $seed, 3.4), 3.4, false];
             case 'handOver':
             case 'receive':
-                return [Gesture::handOver($body, $seed, 4.2, $r->model === 'handOver', Ease::clamp($r->number('gap', 1.02), 0.7, 1.4)), 4.2, false];
+                return [
+                    Gesture::handOver($body, $seed, 4.2, $r->model === 'handOver', Ease::clamp($r->number('gap', 1.02), 0.7, 1.4)), 4.2,
+                    false,
+                ];
             case 'act':
                 $sheet = ScoreBook::sheet($r->text('score'));
-                $score = new Score($body, $sheet, $seed, Ease::clamp($r->number('size', 1.0), 0.3, 1.4), Ease::clamp($r->number('pace', 1.0), 0.5, 2.0));
+                $score = new Score(
+                    $body,
+                    $sheet,
+                    $seed,
+                    Ease::clamp($r->number('size', 1.0), 0.3, 1.4),
+                    Ease::clamp($r->number('pace', 1.0), 0.5, 2.0),
+                );
 
                 return [$score->at(...), $score->seconds(), $sheet['loops'] ?? false];
             default:

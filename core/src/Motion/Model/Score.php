@@ -30,17 +30,25 @@ use CrispReel\Core\Math\V3;
 final class Score
 {
     private const START = [
-        'hip' => [0.0, 0.0, 0.0], 'y' => [0.9, 0.0], 'pelvis' => [0.0, 0.0, 0.0], 'thorax' => [0.0, 0.0, 0.0], 'head' => [0.0, 0.0, 0.0], 'eyes' => [0.0, 0.0], 'turn' => [0.0], 'root' => [0.0, 0.0, 0.0], 'knees' => [0.10],
+        'hip' => [0.0, 0.0, 0.0], 'y' => [0.9, 0.0], 'pelvis' => [0.0, 0.0, 0.0], 'thorax' => [0.0, 0.0, 0.0], 'head' => [0.0, 0.0, 0.0],
+        'eyes' => [0.0, 0.0], 'turn' => [0.0], 'root' => [0.0, 0.0, 0.0], 'knees' => [0.10],
     ];
 
     /** Seconds by which a part follows. */
-    private const LAG = ['hip' => 0.0, 'y' => 0.0, 'pelvis' => 0.0, 'thorax' => 0.03, 'head' => 0.06, 'eyes' => 0.0, 'turn' => 0.02, 'root' => 0.0, 'knees' => 0.0];
+    private const LAG = [
+        'hip' => 0.0, 'y' => 0.0, 'pelvis' => 0.0, 'thorax' => 0.03, 'head' => 0.06, 'eyes' => 0.0, 'turn' => 0.02, 'root' => 0.0,
+        'knees' => 0.0,
+    ];
 
     /** How a hand lies: where the fingers point and where the palm looks, for the left hand; the right one is mirrored in x. */
     private const LIES = [
-        'in' => [[0.0, 0.1, 1.0], [-1.0, 0.0, 0.0]], 'down' => [[-0.15, 0.0, 1.0], [0.0, -1.0, 0.1]], 'up' => [[0.0, 0.0, 1.0], [0.0, 1.0, 0.0]], 'ahead' => [[0.0, 1.0, 0.25], [0.0, -0.25, 1.0]],
-        'body' => [[-0.9, 0.25, 0.3], [-0.25, 0.0, -1.0]], 'across' => [[-1.0, 0.0, 0.2], [0.0, -1.0, 0.1]], 'fist' => [[0.0, 0.4, 1.0], [-1.0, 0.2, 0.0]], 'face' => [[-0.3, 1.0, -0.1], [-0.5, 0.0, -1.0]],
-        'mouth' => [[-0.55, 0.8, 0.0], [-0.8, -0.2, -0.5]], 'floor' => [[0.0, -0.15, 1.0], [0.0, -1.0, -0.1]], 'reach' => [[0.0, -0.9, 0.5], [-0.6, -0.3, -0.5]], 'over' => [[-0.2, 0.9, 0.5], [-0.6, -0.3, 0.7]], 'knee' => [[-0.1, -0.5, 1.0], [0.0, -1.0, -0.4]],
+        'in' => [[0.0, 0.1, 1.0], [-1.0, 0.0, 0.0]], 'down' => [[-0.15, 0.0, 1.0], [0.0, -1.0, 0.1]],
+        'up' => [[0.0, 0.0, 1.0], [0.0, 1.0, 0.0]], 'ahead' => [[0.0, 1.0, 0.25], [0.0, -0.25, 1.0]],
+        'body' => [[-0.9, 0.25, 0.3], [-0.25, 0.0, -1.0]], 'across' => [[-1.0, 0.0, 0.2], [0.0, -1.0, 0.1]],
+        'fist' => [[0.0, 0.4, 1.0], [-1.0, 0.2, 0.0]], 'face' => [[-0.3, 1.0, -0.1], [-0.5, 0.0, -1.0]],
+        'mouth' => [[-0.55, 0.8, 0.0], [-0.8, -0.2, -0.5]], 'floor' => [[0.0, -0.15, 1.0], [0.0, -1.0, -0.1]],
+        'reach' => [[0.0, -0.9, 0.5], [-0.6, -0.3, -0.5]], 'over' => [[-0.2, 0.9, 0.5], [-0.6, -0.3, 0.7]],
+        'knee' => [[-0.1, -0.5, 1.0], [0.0, -1.0, -0.4]],
     ];
 
     /** @var array<string, MonotoneTrack> */
@@ -65,8 +73,13 @@ final class Score
      * @param  float  $size  how large gestures are, 1 as written
      * @param  float  $pace  how fast, 1 as written
      */
-    public function __construct(private readonly BodyFrame $body, private readonly array $sheet, private readonly int $seed, private readonly float $size = 1.0, private readonly float $pace = 1.0)
-    {
+    public function __construct(
+        private readonly BodyFrame $body,
+        private readonly array $sheet,
+        private readonly int $seed,
+        private readonly float $size = 1.0,
+        private readonly float $pace = 1.0,
+    ) {
         $this->stand = new Standing($body, $seed, max(2.0, $sheet['seconds']), $sheet['shifts'] ?? false, $sheet['looks'] ?? false);
         $this->layOut();
     }
@@ -176,7 +189,12 @@ final class Score
         }
         $last = count($keys) - 1;
         $way = array_map(static fn (float $a, float $b): float => $b - $a, $keys[0][1], $keys[$last][1]);
-        $moved = static fn (int $by): array => array_map(static fn (array $k): array => [$k[0] + $by * $period, array_map(static fn (float $v, float $w): float => $v + $by * $w, $k[1], $way)], $keys);
+        $moved = static fn (int $by): array => array_map(
+            static fn (array $k): array => [
+                $k[0] + $by * $period, array_map(static fn (float $v, float $w): float => $v + $by * $w, $k[1], $way),
+            ],
+            $keys,
+        );
 
         return self::rising([...$moved(-1), ...$keys, ...$moved(1)]);
     }
@@ -204,7 +222,10 @@ final class Score
     /** @return list<float> */
     private static function numbers(mixed $value): array
     {
-        return array_map(static fn (mixed $v): float => is_int($v) || is_float($v) ? (float) $v : 0.0, is_array($value) ? array_values($value) : [$value]);
+        return array_map(
+            static fn (mixed $v): float => is_int($v) || is_float($v) ? (float) $v : 0.0,
+            is_array($value) ? array_values($value) : [$value],
+        );
     }
 
     /**
@@ -266,7 +287,10 @@ final class Score
         [$along, $palm] = self::LIES[is_string($lie) ? $lie : 'in'] ?? self::LIES['in'];
         $n = self::numbers($place);
 
-        return [$n[0] ?? 0.0, $n[1] ?? 0.0, $n[2] ?? 0.0, $n[4] ?? 1.0, $m * $along[0], $along[1], $along[2], $m * $palm[0], $palm[1], $palm[2]];
+        return [
+            $n[0] ?? 0.0, $n[1] ?? 0.0, $n[2] ?? 0.0, $n[4] ?? 1.0, $m * $along[0], $along[1], $along[2], $m * $palm[0], $palm[1],
+            $palm[2],
+        ];
     }
 
     /** @return list<float> x, z, heading, pitch, height */
@@ -289,8 +313,13 @@ final class Score
         $pulse = $this->pulses($t);
         $c->heading = $v['turn'][0] * $d;
         $c->root = [$v['root'][0], $v['root'][1], $v['root'][2] * $d];
-        $bend = static fn (string $part): array => [($v[$part][0] + ($pulse["{$part}0"] ?? 0.0)) * $d, ($v[$part][1] + ($pulse["{$part}1"] ?? 0.0)) * $d, ($v[$part][2] + ($pulse["{$part}2"] ?? 0.0)) * $d];
-        [$c->pelvis, $c->thorax, $c->head] = [V3::add($c->pelvis, $bend('pelvis')), V3::add($c->thorax, $bend('thorax')), V3::add($c->head, $bend('head'))];
+        $bend = static fn (string $part): array => [
+            ($v[$part][0] + ($pulse["{$part}0"] ?? 0.0)) * $d, ($v[$part][1] + ($pulse["{$part}1"] ?? 0.0)) * $d,
+            ($v[$part][2] + ($pulse["{$part}2"] ?? 0.0)) * $d,
+        ];
+        [$c->pelvis, $c->thorax, $c->head] = [
+            V3::add($c->pelvis, $bend('pelvis')), V3::add($c->thorax, $bend('thorax')), V3::add($c->head, $bend('head')),
+        ];
         $c->eyes = [$c->eyes[0] + $v['eyes'][0] * $d, $c->eyes[1] + $v['eyes'][1] * $d];
         $c->kneeOut = $v['knees'][0];
         foreach (['L', 'R'] as $s) {
@@ -376,7 +405,9 @@ final class Score
         foreach ($a as $k => $from) {
             $p[] = $from + ($b[$k] - $from) * $e;
         }
-        $pitch = deg2rad($p[3] + max(0.0, $tap) + ($moves ? -18 * sin(M_PI * Ease::clamp($u * 1.6)) + 10 * sin(M_PI * Ease::clamp(($u - 0.5) * 2)) : 0.0));
+        $pitch = deg2rad(
+            $p[3] + max(0.0, $tap) + ($moves ? -18 * sin(M_PI * Ease::clamp($u * 1.6)) + 10 * sin(M_PI * Ease::clamp(($u - 0.5) * 2)) : 0.0)
+        );
         [$ahead, $up, $toe] = $this->body->roll($pitch);
         $heading = deg2rad($p[2]);
         $w = Q4::rotate(Q4::aroundY($heading), [0.0, 0.0, $ahead]);

@@ -60,7 +60,9 @@ final class Standing
         for ($i = 0; $i < $count; $i++) {
             $slot = $period / $count;
             $t = $slot * ($i + 0.30 + 0.25 * Noise::hash($i, $seed));
-            $to = $i % 2 === 0 ? -(0.55 + 0.35 * Noise::hash($i, $seed + 2)) : ($i === $count - 1 ? 0.72 : 0.55 + 0.35 * Noise::hash($i, $seed + 2));
+            $to = $i % 2 === 0
+                ? -(0.55 + 0.35 * Noise::hash($i, $seed + 2))
+                : ($i === $count - 1 ? 0.72 : 0.55 + 0.35 * Noise::hash($i, $seed + 2));
             array_push($times, $t, $t + 0.75);
             array_push($weights, end($weights), [$to]);
             self::replant($steps[$to > 0 ? 'R' : 'L'], $to > 0 ? 'R' : 'L', $t + 0.85, $i >= $count - 2, $i, $seed);
@@ -131,7 +133,8 @@ final class Standing
         $w = $this->weight->at($t)[0];
         $knee = static fn (float $s): float => deg2rad(4 + 16 * Ease::smooth((-$w * $s + 0.2) / 1.1));
         $c->hip[1] = 0.0;
-        $c->hip[1] = Ride::height($this->body, $c, Ease::clamp(0.5 + $w * 0.48), $knee(1.0), $knee(-1.0)) + 0.0012 * $this->breath($t) + $bob;
+        $c->hip[1] = Ride::height($this->body, $c, Ease::clamp(0.5 + $w * 0.48), $knee(1.0), $knee(-1.0)) + 0.0012 * $this->breath($t)
+            + $bob;
     }
 
     public function breath(float $t): float

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Motion\Model;
 
-/** One footfall: place and heading of the foot, when it lands and leaves, how fully it rolls (0 flat, 1 full), and the ground's height and slope ahead. */
+/**
+ * One footfall: place and heading of the foot, when it lands and leaves, how fully it rolls (0 flat, 1 full), and the
+ * ground's height and slope ahead.
+ */
 final class Step
 {
     public function __construct(

@@ -17,23 +17,38 @@ final class Strokes
 {
     /** By sense: pose before, pose after, how often, hands (1 one, 2 both), nod, shake and tilt of the head (degrees), brows. */
     public const SENSES = [
-        'beat' => ['middle', 'beat', 1, 1, 5, 0, 0, 0.3], 'you' => ['in', 'you', 1, 1, 4, 0, 0, 0.4], 'me' => ['low', 'chest', 1, 1, 3, 0, 3, 0.2], 'we' => ['in', 'gather', 1, 2, 3, 0, 0, 0.3],
-        'there' => ['middle', 'point', 1, 1, 2, 8, 0, 0.5], 'here' => ['middle', 'down', 2, 1, 6, 0, 0, 0.2], 'up' => ['middle', 'up', 1, 1, -5, 0, 0, 0.7], 'down' => ['middle', 'press', 1, 2, 6, 0, 0, 0.0],
-        'big' => ['in', 'wide', 1, 2, -2, 0, 0, 0.8], 'small' => ['middle', 'pinch', 2, 1, 3, 0, 4, 0.1], 'no' => ['across', 'cut', 1, 2, 0, 14, 0, 0.0], 'yes' => ['middle', 'beat', 2, 1, 9, 0, 0, 0.4],
-        'stop' => ['in', 'stop', 1, 1, -2, 0, 0, 0.6], 'away' => ['in', 'away', 1, 1, 0, 10, 3, 0.2], 'come' => ['you', 'in', 2, 1, 4, 0, 0, 0.4], 'count' => ['middle', 'tick', 2, 1, 3, 0, 2, 0.3],
-        'must' => ['middle', 'fist', 2, 1, 6, 0, 0, 0.0], 'think' => ['middle', 'temple', 1, 1, 3, 0, 6, 0.6], 'hear' => ['low', 'ear', 1, 1, 0, 6, 7, 0.6], 'see' => ['eyes', 'point', 1, 1, 0, 6, 0, 0.6],
-        'perhaps' => ['low', 'shrug', 1, 2, 0, 4, 8, 0.8], 'please' => ['in', 'plead', 2, 2, 4, 0, 4, 0.8], 'time' => ['middle', 'watch', 2, 1, 7, 0, 0, 0.4], 'again' => ['in', 'aside', 3, 1, 3, 0, 3, 0.2],
-        'give' => ['low', 'offer', 1, 2, 5, 0, 0, 0.3], 'before' => ['middle', 'over', 1, 1, -3, 8, 0, 0.2], 'love' => ['low', 'chest', 1, 2, 3, 0, 5, 0.5], 'question' => ['low', 'shrug', 1, 2, -4, 0, 5, 1.0],
+        'beat' => ['middle', 'beat', 1, 1, 5, 0, 0, 0.3], 'you' => ['in', 'you', 1, 1, 4, 0, 0, 0.4],
+        'me' => ['low', 'chest', 1, 1, 3, 0, 3, 0.2], 'we' => ['in', 'gather', 1, 2, 3, 0, 0, 0.3],
+        'there' => ['middle', 'point', 1, 1, 2, 8, 0, 0.5], 'here' => ['middle', 'down', 2, 1, 6, 0, 0, 0.2],
+        'up' => ['middle', 'up', 1, 1, -5, 0, 0, 0.7], 'down' => ['middle', 'press', 1, 2, 6, 0, 0, 0.0],
+        'big' => ['in', 'wide', 1, 2, -2, 0, 0, 0.8], 'small' => ['middle', 'pinch', 2, 1, 3, 0, 4, 0.1],
+        'no' => ['across', 'cut', 1, 2, 0, 14, 0, 0.0], 'yes' => ['middle', 'beat', 2, 1, 9, 0, 0, 0.4],
+        'stop' => ['in', 'stop', 1, 1, -2, 0, 0, 0.6], 'away' => ['in', 'away', 1, 1, 0, 10, 3, 0.2],
+        'come' => ['you', 'in', 2, 1, 4, 0, 0, 0.4], 'count' => ['middle', 'tick', 2, 1, 3, 0, 2, 0.3],
+        'must' => ['middle', 'fist', 2, 1, 6, 0, 0, 0.0], 'think' => ['middle', 'temple', 1, 1, 3, 0, 6, 0.6],
+        'hear' => ['low', 'ear', 1, 1, 0, 6, 7, 0.6], 'see' => ['eyes', 'point', 1, 1, 0, 6, 0, 0.6],
+        'perhaps' => ['low', 'shrug', 1, 2, 0, 4, 8, 0.8], 'please' => ['in', 'plead', 2, 2, 4, 0, 4, 0.8],
+        'time' => ['middle', 'watch', 2, 1, 7, 0, 0, 0.4], 'again' => ['in', 'aside', 3, 1, 3, 0, 3, 0.2],
+        'give' => ['low', 'offer', 1, 2, 5, 0, 0, 0.3], 'before' => ['middle', 'over', 1, 1, -3, 8, 0, 0.2],
+        'love' => ['low', 'chest', 1, 2, 3, 0, 5, 0.5], 'question' => ['low', 'shrug', 1, 2, -4, 0, 5, 1.0],
     ];
 
     private const WORDS = [
-        'you' => 'you your yours yourself', 'me' => 'i me my mine myself', 'we' => 'we us our ours together everybody everyone all both', 'there' => 'there that those yonder over across',
-        'here' => 'here now this these today', 'up' => 'up high above sky rise raise', 'down' => 'down low below under sink slow slowly calm quiet quietly', 'big' => 'big great huge large whole every everything wide much many sea',
-        'small' => 'small little tiny bit just only few', 'no' => 'no not never none nothing nobody cannot', 'yes' => 'yes sure certainly right exactly indeed true', 'stop' => 'stop wait hold enough halt hush',
-        'away' => 'away go gone leave off out lost', 'come' => 'come back bring follow join', 'count' => 'one two three first second third once twice', 'must' => 'must will promise swear strong need work',
-        'think' => 'think thought know knew remember mind believe forget', 'hear' => 'hear heard listen say said told tell bell', 'see' => 'see saw look watch find found', 'perhaps' => 'perhaps maybe possibly might guess somehow',
-        'please' => 'please beg sorry help', 'time' => 'time clock hour minute late early soon half', 'again' => 'again always round turn turns over-and-over', 'give' => 'give gave take took have hand key',
-        'before' => 'before yesterday past ago behind used', 'love' => 'love dear heart hope thank thanks friend', 'question' => 'what why who how where when which',
+        'you' => 'you your yours yourself', 'me' => 'i me my mine myself', 'we' => 'we us our ours together everybody everyone all both',
+        'there' => 'there that those yonder over across',
+        'here' => 'here now this these today', 'up' => 'up high above sky rise raise',
+        'down' => 'down low below under sink slow slowly calm quiet quietly',
+        'big' => 'big great huge large whole every everything wide much many sea',
+        'small' => 'small little tiny bit just only few', 'no' => 'no not never none nothing nobody cannot',
+        'yes' => 'yes sure certainly right exactly indeed true', 'stop' => 'stop wait hold enough halt hush',
+        'away' => 'away go gone leave off out lost', 'come' => 'come back bring follow join',
+        'count' => 'one two three first second third once twice', 'must' => 'must will promise swear strong need work',
+        'think' => 'think thought know knew remember mind believe forget', 'hear' => 'hear heard listen say said told tell bell',
+        'see' => 'see saw look watch find found', 'perhaps' => 'perhaps maybe possibly might guess somehow',
+        'please' => 'please beg sorry help', 'time' => 'time clock hour minute late early soon half',
+        'again' => 'again always round turn turns over-and-over', 'give' => 'give gave take took have hand key',
+        'before' => 'before yesterday past ago behind used', 'love' => 'love dear heart hope thank thanks friend',
+        'question' => 'what why who how where when which',
     ];
 
     /** Seconds between two strokes at least. */
@@ -75,7 +90,8 @@ final class Strokes
                 continue;
             }
             $marked = str_contains($w, '*');
-            $length = max(1, preg_match_all('/[aeiouyáéíóúäöü]+/iu', preg_replace('/(?<=[^aeiouy])e$/i', '', $bare) ?? $bare)) + ($marked ? 0.4 : 0.0);
+            $length = max(1, preg_match_all('/[aeiouyáéíóúäöü]+/iu', preg_replace('/(?<=[^aeiouy])e$/i', '', $bare) ?? $bare))
+                + ($marked ? 0.4 : 0.0);
             $out[] = ['at' => $at, 'until' => $at + $length, 'word' => $bare, 'marked' => $marked];
             $at += $length + match (true) {
                 preg_match('/[.!?]["\'*)]*$/', $w) === 1 => 2.2, preg_match('/[,;:]["\'*)]*$/', $w) === 1 => 1.1, default => 0.0,
@@ -116,7 +132,10 @@ final class Strokes
             [$from, $to, $times, $hands] = self::SENSES[$sense];
             // The stroke lands with the stressed beginning of the word.
             $length = 0.17 + 0.08 * Noise::hash($i, $seed + 4);
-            $stroke = ['t' => max(0.3, $s['at'] + 0.06 - $length), 'from' => $from, 'to' => $to, 'times' => $times, 'hold' => 0.18 + 0.3 * Noise::hash($i, $seed + 3), 'seconds' => $length, 'size' => ($s['marked'] ? 1.08 : 0.92) * $energy];
+            $stroke = [
+                't' => max(0.3, $s['at'] + 0.06 - $length), 'from' => $from, 'to' => $to, 'times' => $times,
+                'hold' => 0.18 + 0.3 * Noise::hash($i, $seed + 3), 'seconds' => $length, 'size' => ($s['marked'] ? 1.08 : 0.92) * $energy,
+            ];
             $onLeft = Noise::hash($i, $seed + 2) < 0.4;
             if ($hands === 2 || $onLeft) {
                 $left[] = $stroke;
