@@ -10,6 +10,8 @@ use App\Models\Edit;
 use App\Models\Scene;
 use App\Renders\RenderDesk;
 use App\Scenes\DocumentBuilder;
+use Illuminate\Session\DatabaseSessionHandler;
+use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
@@ -254,6 +256,39 @@ test('the store is checked: what is broken, what uses it, and what the house can
     $disk->put('blobs/zz/half.part-0123456789ab', 'half');
     touch($disk->path('blobs/zz/half.part-0123456789ab'), time() - 7200);
     expect(app(StoreCheck::class)->sweep())->toBe(1)->and($disk->exists('blobs/zz/half.part-0123456789ab'))->toBeFalse();
+});
+
+test('a session that cannot be read for a moment is still there afterwards', function (): void {
+    $user = $this->person();
+    $this->postJson('/api/sign-in', ['email' => $user->email, 'password' => 'a long enough word'])->assertOk();
+    $session = (string) DB::table('sessions')->where('user_id', $user->id)->value('id');
+    // The database comes back between the session that could not be read and the report of it, which asks who is signed in.
+    $flaky = new class(DB::connection(), 'sessions', 120, app()) extends DatabaseSessionHandler
+    {
+        public bool $away = true;
+
+        public function read($sessionId): string|false
+        {
+            if ($this->away) {
+                $this->away = false;
+                throw new PDOException('SQLSTATE[HY000] [2002] Connection refused', 2002);
+            }
+
+            return parent::read($sessionId);
+        }
+    };
+    $remembered = Auth::guard('web')->getRecallerName();
+    $cookie = "{$user->id}|{$user->refresh()->remember_token}|{$user->password}";
+    Auth::forgetGuards();
+    app('session')->forgetDrivers();
+    app()->forgetInstance('session.store');
+    app('session')->extend('flaky', static fn () => $flaky);
+    config(['session.driver' => 'flaky']);
+    $cookies = [config('session.cookie') => $session, $remembered => $cookie];
+    $this->withCredentials()->withCookies($cookies)->getJson('/api/me')->assertStatus(503);
+    // As the report does.
+    expect(Auth::guard('web')->id())->toBe($user->id)
+        ->and(DB::table('sessions')->where('id', $session)->exists())->toBeTrue();
 });
 
 test('a database that is away is 503 in words, and well is who can reach it', function (): void {

@@ -7,6 +7,9 @@ namespace App\Http\Middleware;
 use Illuminate\Contracts\Session\Session;
 use Illuminate\Http\Request;
 use Illuminate\Session\Middleware\StartSession;
+use Illuminate\Session\NullSessionHandler;
+use Illuminate\Session\Store;
+use Throwable;
 
 /**
  * Sessions that are written when something of them has changed, or once a minute: a page that looks many times a second does not
@@ -25,7 +28,14 @@ final class QuietSession extends StartSession
      */
     protected function startSession(Request $request, $session): Session
     {
-        $started = parent::startSession($request, $session);
+        try {
+            $started = parent::startSession($request, $session);
+        } catch (Throwable $e) {
+            // It could not be read, so it must not be replaced either: who only asks who is there, as the report of this error does,
+            // would be signed in again by the long-lived cookie, and that removes the session which the page goes on with.
+            $session instanceof Store && $session->setHandler(new NullSessionHandler);
+            throw $e;
+        }
         $this->before = self::stamp($started);
 
         return $started;
