@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Assets;
 
-use CrispReel\Core\Compile\AssetSource;
+use CrispReel\Core\Document\AssetSource;
+use CrispReel\Core\Document\Wish;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Surfaces\Dress;
 use CrispReel\Core\Surfaces\SurfaceList;
 use CrispReel\Core\Surfaces\Variants;
-use CrispReel\Core\Surfaces\Wish;
 use Illuminate\Support\Facades\DB;
 
 /**

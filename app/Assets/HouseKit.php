@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Assets;
 
 use App\Models\Asset;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Kit\Costume;
@@ -17,6 +16,7 @@ use CrispReel\Core\Kit\Pier\PierKit;
 use CrispReel\Core\Kit\Places\PlaceKit;
 use CrispReel\Core\Kit\Sounds\SoundKit;
 use CrispReel\Core\Motion\Model\MotionSampler;
+use CrispReel\Core\Rig\Figure;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Finder\Finder;
 

@@ -10,9 +10,9 @@ use App\Models\AssetVersion;
 use App\Models\User;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Rig\Figure;
 use Illuminate\Support\Facades\Cache;
 
 /**

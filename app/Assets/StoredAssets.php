@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Assets;
 
-use CrispReel\Core\Compile\AssetSource;
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\AssetSource;
 
 /** Digests and solved motions from the disk, each read once a process. */
 final class StoredAssets implements AssetSource

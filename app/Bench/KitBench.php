@@ -11,11 +11,11 @@ use App\Models\AssetVersion;
 use App\Models\Production;
 use App\Models\User;
 use CrispReel\Core\Cloth\ClothSolver;
-use CrispReel\Core\Cloth\Fabric;
+use CrispReel\Core\Document\Wish;
+use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Surfaces\Dress;
 use CrispReel\Core\Surfaces\SurfaceList;
-use CrispReel\Core\Surfaces\Wish;
 
 /** What the kit costs: a search among two thousand assets, a figure dressed, a cloth that is stiff against one that is not. */
 final class KitBench

@@ -14,7 +14,6 @@ use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Hold;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Document\Document;
-use CrispReel\Core\Evaluate\Moment;
 use CrispReel\Core\Geometry\RayTree;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Rig\Skeleton;
@@ -161,7 +160,7 @@ final class PerformanceBench
         }
         assert($join !== null);
         // Ten centimetres over where the hands are: within reach, as contacts are.
-        $moment = new Moment($plain, $join->start + 2.0);
+        $moment = $plain->poses->at($join->start + 2.0);
         $points = array_map(
             static fn (string $side): array => $moment->joint($id, $lane->figure->skeleton->roles['hand'.$side])->point([0.0, 0.1, 0.0]),
             ['L' => 'L', 'R' => 'R'],
@@ -186,7 +185,7 @@ final class PerformanceBench
             $lane->figure->skeleton->world(array_slice($row, 3, 4 * $n), [$row[0], $row[1], $row[2]], $lane->figure->hips);
         };
         $wholly = static function (int $i) use ($held, $id, $f, $n): void {
-            $row = (new Moment($held, $f($i)))->row($id);
+            $row = ($held->poses->at($f($i)))->row($id);
             $held->lanes[$id]->figure->skeleton->world(
                 array_slice($row, 3, 4 * $n),
                 [$row[0], $row[1], $row[2]],

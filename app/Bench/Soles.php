@@ -6,11 +6,11 @@ namespace App\Bench;
 
 use App\Assets\BlobStore;
 use App\Assets\StoredAssets;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Figure;
 
 /** The lowest vertices of a figure, skinned as they are drawn: what touches the ground, and whether it stays. */
 final class Soles

@@ -12,7 +12,6 @@ use App\Models\Scene;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\Adjust;
 use CrispReel\Core\Compile\CompiledScene;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Compile\ImportedMotion;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Document\Play;
@@ -24,6 +23,7 @@ use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Reel\ReelMap;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Retarget;
 
 /** How exact the core is: each figure as it was reached beside the bar that it is held to. */

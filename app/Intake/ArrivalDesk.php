@@ -11,7 +11,6 @@ use App\Exceptions\UserError;
 use App\Models\Arrival;
 use App\Models\Asset;
 use App\Models\AssetVersion;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Compile\ImportedMotion;
 use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Document\AssetRef;
@@ -22,6 +21,7 @@ use CrispReel\Core\Intake\Examination;
 use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\MotionCheck;
 use CrispReel\Core\Intake\PartsList;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\HumanRoles;
 use InvalidArgumentException;
 

@@ -7,7 +7,7 @@ namespace App\Intake;
 use App\Exceptions\UserError;
 use App\Isolation\Box;
 use App\Isolation\BoxLimits;
-use CrispReel\Core\Sound\Wave;
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Sound\WavePicture;
 
 /** What a sound file is: length, channels, rate; told by ffprobe in the box, which is told the format and guesses none. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use CrispReel\Core\Surfaces\Wish;
+use CrispReel\Core\Document\Wish;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 

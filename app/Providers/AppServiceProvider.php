@@ -6,7 +6,7 @@ namespace App\Providers;
 
 use App\Assets\StoredAssets;
 use App\Work\FairConnector;
-use CrispReel\Core\Compile\AssetSource;
+use CrispReel\Core\Document\AssetSource;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\DatabaseManager;
 use Illuminate\Database\Eloquent\Model;

@@ -8,9 +8,9 @@ use App\Assets\BlobStore;
 use App\Assets\Dresser;
 use App\Models\Scene;
 use CrispReel\Core\Bake\PoseStream;
-use CrispReel\Core\Compile\AssetSource;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\SceneCompiler;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 
 /** What a drawing page needs of a scene: the manifest, and blocks by hash, computed when first asked for. */

@@ -13,7 +13,7 @@ use CrispReel\Core\Compile\UnableToCompile;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
-use CrispReel\Core\Motion\Channel;
+use CrispReel\Core\Rig\Channel;
 use CrispReel\Core\Tests\Support\Spoiled;
 use Symfony\Component\Process\Process;
 

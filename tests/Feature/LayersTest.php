@@ -2,9 +2,7 @@
 
 declare(strict_types=1);
 
-arch(
-    'the core reaches for nothing outside itself'
-)->expect('CrispReel\Core')->not->toUse([
+arch('the core reaches for nothing outside itself')->expect('CrispReel\Core')->not->toUse([
     'Illuminate', 'App', 'Facebook', 'Carbon', 'DB', 'now', 'time', 'date', 'rand', 'mt_rand', 'random_int',
 ]);
 arch('everything is strict')->expect(['CrispReel\Core', 'App'])->toUseStrictTypes();

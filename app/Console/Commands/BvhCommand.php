@@ -6,7 +6,6 @@ namespace App\Console\Commands;
 
 use App\Exceptions\UserError;
 use App\Scenes\SceneStream;
-use CrispReel\Core\Evaluate\Moment;
 use CrispReel\Core\Format\Bvh\BvhWriter;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
@@ -42,7 +41,7 @@ final class BvhCommand extends ReelCommand
         }
         $rows = [];
         for ($f = $from; $f < $to; $f++) {
-            $moment = new Moment($scene, $f);
+            $moment = $scene->poses->at($f);
             $rows[] = $this->inScene($moment->row($id), $moment->place($id), $lane->figure->skeleton, $lane->figure->hips);
         }
         $out = $this->option('out') ?? getcwd()."/{$who}.bvh";

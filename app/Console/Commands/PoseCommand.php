@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Scenes\SceneStream;
-use CrispReel\Core\Camera\Lens;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Math\Lens;
 
 final class PoseCommand extends ReelCommand
 {

@@ -9,8 +9,8 @@ use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use App\Models\AssetVersion;
+use CrispReel\Core\Document\Wish;
 use CrispReel\Core\Surfaces\Oklab;
-use CrispReel\Core\Surfaces\Wish;
 use Illuminate\Support\Facades\DB;
 use stdClass;
 

@@ -7,7 +7,7 @@ namespace App\Edits\Commands;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;
-use CrispReel\Core\Cloth\ClothKind;
+use CrispReel\Core\Document\ClothKind;
 use Illuminate\Support\Facades\DB;
 
 /** Name or tape colour of an item, whether it stays at a version of its asset or follows the newest, what a cloth is made of. */

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Bake;
 
-use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
-use CrispReel\Core\Evaluate\Moment;
+use CrispReel\Core\Compile\Moment;
+use CrispReel\Core\Evaluate\CameraPose;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 
 /**
@@ -20,7 +20,7 @@ final class PoseStream
     /** Raise when names are made otherwise, or the poses behind them: those of before are then no longer taken for these. */
     public const NAMES = 2;
 
-    public const BLOCK = 48;
+    public const BLOCK = CompiledScene::PIECE;
 
     public const MAGIC = 'CRPS';
 
@@ -67,48 +67,13 @@ final class PoseStream
     {
         $parts = [];
         foreach ($scene->order as $id) {
-            $parts[] = self::throughoutOf($scene, $id);
+            $parts[] = $scene->poses->throughout($id);
         }
         foreach ($scene->document->cameras as $camera) {
             $parts[] = $camera->toArray();
         }
 
         return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR));
-    }
-
-    /**
-     * What an item does in a range of frames is computed from.
-     *
-     * @return array<mixed>
-     */
-    public static function fingerprint(CompiledScene $scene, string $id, int $from, int $to): array
-    {
-        return [self::throughoutOf($scene, $id), isset($scene->lanes[$id]) ? $scene->lanes[$id]->fingerprint($from, $to) : null];
-    }
-
-    /** @return array<mixed> */
-    private static function throughoutOf(CompiledScene $scene, string $id): array
-    {
-        $out = [
-            $id, $scene->places[$id]->flat(), $scene->document->items[$id]->moves,
-            isset($scene->drives[$id]) ? $scene->drives[$id]->fingerprint() : null,
-        ];
-        if (isset($scene->lanes[$id])) {
-            foreach ($scene->grasps[$id] ?? [] as $g) {
-                $out[] = [$g->side, $g->from, $g->to, $g->curl];
-            }
-            foreach ($scene->touchUps[$id] ?? [] as [$t, $joint]) {
-                $out[] = [$t->toArray(), $joint];
-            }
-            foreach ($scene->holds[$id] ?? [] as $h) {
-                $out[] = $h->fingerprint();
-            }
-        }
-        foreach ($scene->carries[$id] ?? [] as $c) {
-            $out[] = $c->fingerprint();
-        }
-
-        return $out;
     }
 
     /** @return array{int, int} first frame and count */
@@ -125,11 +90,11 @@ final class PoseStream
         [$from, $count] = self::range($scene, $n);
         $moments = [];
         for ($i = 0; $i < $count; $i++) {
-            $moments[] = new Moment($scene, $from + $i);
+            $moments[] = $scene->poses->at($from + $i);
         }
         $tracks = [];
         foreach ($scene->order as $id) {
-            $tracks[] = self::track($scene, $id, $moments);
+            $tracks[] = self::track($scene, $id, $from, $moments);
         }
         $rows = [];
         foreach ($moments as $i => $moment) {
@@ -153,7 +118,7 @@ final class PoseStream
      * @param  list<Moment>  $moments
      * @return array{head: array<string, mixed>, bytes: string}
      */
-    private static function track(CompiledScene $scene, string $id, array $moments): array
+    private static function track(CompiledScene $scene, string $id, int $from, array $moments): array
     {
         $lane = $scene->lanes[$id] ?? null;
         $moves = ($scene->carries[$id] ?? []) !== [] || $scene->document->items[$id]->moves();
@@ -165,7 +130,7 @@ final class PoseStream
         for ($i = 0; $i < $rows; $i++) {
             $bytes .= pack('g10', ...$moments[$i]->place($id)->flat());
             if ($cloth !== null) {
-                $bytes .= pack('g*', ...$moments[$i]->cloth($id));
+                $bytes .= pack('g*', ...$cloth->at($from + $i));
             } elseif ($lane !== null) {
                 // A row ends with the root's way, which nobody draws.
                 $bytes .= substr(pack('g*', ...$moments[$i]->row($id)), 0, 4 * (3 + 4 * $joints + $morphs));

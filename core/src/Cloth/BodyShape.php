@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Cloth;
 
-use CrispReel\Core\Compile\AssetSource;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Figure;
 
 /**
  * A figure's body as capsules from joint to joint, as thick as the drawn surface: three quarters of the vertices beside

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Cloth;
 
+use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Math\Noise;
 use CrispReel\Core\Math\Placement;
 

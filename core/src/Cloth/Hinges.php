@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Cloth;
 
+use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Math\V3;
 
 /** What makes a stiff cloth stand: the angle over every edge is held to what it is at rest (isometric bending, Bergou et al. 2006). */

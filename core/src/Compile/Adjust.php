@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Play;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
 /** Versions of a motion that a beat asks for: mirrored, with wider arms, more or less energy, hips higher or lower. */

@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
-use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Cloth\BodyShape;
 use CrispReel\Core\Cloth\ClothSolver;
-use CrispReel\Core\Cloth\Fabric;
-use CrispReel\Core\Cloth\Wind;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Item;
-use CrispReel\Core\Evaluate\Moment;
+use CrispReel\Core\Document\Wind;
+use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Math\Placement;
 
 /**
@@ -41,7 +40,7 @@ final class ClothRun
     private ?array $shape = null;
 
     public function __construct(
-        private readonly CompiledScene $scene,
+        private readonly Poses $scene,
         private readonly Item $item,
         public readonly Fabric $fabric,
         private readonly AssetSource $assets,
@@ -63,7 +62,7 @@ final class ClothRun
             $this->wind->toArray(), $this->rate, $n,
             array_map(
                 fn (string $id): array => [
-                    PoseStream::fingerprint($this->scene, $id, 0, ($n + 1) * PoseStream::BLOCK),
+                    $this->scene->fingerprint($id, 0, ($n + 1) * CompiledScene::PIECE),
                     $this->scene->document->assets[$this->scene->document->items[$id]->asset]->digest,
                 ],
                 $this->leansOn(),
@@ -122,10 +121,10 @@ final class ClothRun
     /** @return list<float> */
     private function frame(int $f): array
     {
-        $n = intdiv($f, PoseStream::BLOCK);
+        $n = intdiv($f, CompiledScene::PIECE);
         $size = 24 * $this->fabric->count();
 
-        return self::numbers(substr($this->stretch($n), ($f - $n * PoseStream::BLOCK) * $size, $size));
+        return self::numbers(substr($this->stretch($n), ($f - $n * CompiledScene::PIECE) * $size, $size));
     }
 
     private function stretch(int $n): string
@@ -157,23 +156,23 @@ final class ClothRun
     /** A stretch: the particles of each frame in the item's space, then places and speeds in the world, all as doubles. */
     private function settle(int $n, ?string $before): string
     {
-        $f = $n * PoseStream::BLOCK;
+        $f = $n * CompiledScene::PIECE;
         $bytes = '';
         $count = $this->fabric->count();
-        $now = new Moment($this->scene, (float) max(0, $f - 1));
+        $now = $this->scene->at((float) max(0, $f - 1));
         $place = $now->place($this->item->id);
         $solver = new ClothSolver($this->fabric, $this->pins($place), $place->scale);
         if ($before === null) {
             $this->hang($solver, $now, $place);
         } else {
-            $state = self::numbers(substr($before, PoseStream::BLOCK * 24 * $count));
+            $state = self::numbers(substr($before, CompiledScene::PIECE * 24 * $count));
             $solver->x = array_slice($state, 0, 3 * $count);
             $solver->v = array_slice($state, 3 * $count);
         }
         [$pins, $bodies] = [$this->pins($place), $this->bodies($now)];
-        for ($i = 0; $i < PoseStream::BLOCK; $i++, $f++) {
+        for ($i = 0; $i < CompiledScene::PIECE; $i++, $f++) {
             if ($f > 0) {
-                $then = new Moment($this->scene, (float) $f);
+                $then = $this->scene->at((float) $f);
                 $there = $then->place($this->item->id);
                 [$pinsTo, $bodiesTo] = [$this->pins($there), $this->bodies($then)];
                 if (self::apart($place->position, $there->position) > self::CUT) {

@@ -5,38 +5,60 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Shot;
+use CrispReel\Core\Document\TouchUp;
 use CrispReel\Core\Math\Placement;
 
 /** Everything that depends on order or history, settled once; evaluation only reads it. */
-final class CompiledScene
+final readonly class CompiledScene
 {
+    /** Frames in a piece of what is settled or sent in pieces. */
+    public const PIECE = 48;
+
+    public Document $document;
+
+    /** @var array<string, Lane> by performer */
+    public array $lanes;
+
+    /** @var array<string, Placement> where each item stands by itself */
+    public array $places;
+
+    /** @var array<string, list<Carry>> by child, in time order */
+    public array $carries;
+
+    /** @var array<string, list<Grasp>> by performer */
+    public array $grasps;
+
+    /** @var array<string, list<Hold>> by performer, in the order in which they are solved */
+    public array $holds;
+
+    /** @var array<string, list<array{TouchUp, int}>> by performer, with the joint */
+    public array $touchUps;
+
+    /** @var array<string, Drive> by item */
+    public array $drives;
+
     /**
-     * @param  array<string, Lane>  $lanes  by performer
-     * @param  array<string, Placement>  $places  where each item stands by itself
-     * @param  array<string, list<Carry>>  $carries  by child, in time order
-     * @param  array<string, list<Grasp>>  $grasps  by performer
      * @param  list<string>  $order  items, parents before what they carry
-     * @param  list<\CrispReel\Core\Document\Shot>  $shots  with every out frame settled
+     * @param  list<Shot>  $shots  with every out frame settled
      * @param  list<Note>  $notes
-     * @param  array<string, list<Hold>>  $holds  by performer, in the order in which they are solved
-     * @param  array<string, list<array{\CrispReel\Core\Document\TouchUp, int}>>  $touchUps  by performer, with the joint
-     * @param  array<string, Drive>  $drives  by item
      * @param  array<string, ClothRun>  $cloths  by item
      */
     public function __construct(
-        public readonly Document $document,
-        public readonly array $lanes,
-        public readonly array $places,
-        public array $carries,
-        public array $grasps,
-        public readonly array $order,
-        public readonly int $frames,
-        public readonly array $shots,
+        public Poses $poses,
+        public array $order,
+        public int $frames,
+        public array $shots,
         public array $notes = [],
-        public array $holds = [],
-        public array $touchUps = [],
-        public array $drives = [],
         public array $cloths = [],
     ) {
+        $this->document = $poses->document;
+        $this->lanes = $poses->lanes;
+        $this->places = $poses->places;
+        $this->carries = $poses->carries;
+        $this->grasps = $poses->grasps;
+        $this->holds = $poses->holds;
+        $this->touchUps = $poses->touchUps;
+        $this->drives = $poses->drives;
     }
 }

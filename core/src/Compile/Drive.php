@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Route;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Rig\Figure;
 
 /** A thing on its route: how far it has come at a frame, by its speed or by who pushes it, where that puts it, and how its wheels stand. */
 final class Drive

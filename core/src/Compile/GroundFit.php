@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
 /**

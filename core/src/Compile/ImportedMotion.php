@@ -5,13 +5,15 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Format\Bvh\BvhReader;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
-use CrispReel\Core\Motion\Clip;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\FootLock;
+use CrispReel\Core\Rig\Clip;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Retarget;
 use CrispReel\Core\Rig\Skeleton;
 

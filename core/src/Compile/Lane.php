@@ -8,6 +8,7 @@ use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
 /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
@@ -14,6 +15,7 @@ use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
+use CrispReel\Core\Rig\Figure;
 
 /**
  * Beats to segments: motions solved or fetched for the figure, in-points and speeds settled, and each beat carried on

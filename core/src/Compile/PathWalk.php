@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Path;
@@ -16,6 +17,7 @@ use CrispReel\Core\Motion\Model\GaitStyle;
 use CrispReel\Core\Motion\Model\Manner;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
+use CrispReel\Core\Rig\Figure;
 
 /** A walk along a drawn way over the scene's ground, from where the performer stands. */
 final class PathWalk

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Format\Gltf\GltfReader;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Geometry\SmoothCurve;
 use CrispReel\Core\Geometry\Solids;

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
-use CrispReel\Core\Cloth\Wind;
-
 /** A whole scene as immutable values. Its JSON form is the portable scene file (core/resources/scene.schema.json). */
 final readonly class Document
 {

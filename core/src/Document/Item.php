@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
-use CrispReel\Core\Cloth\ClothKind;
-use CrispReel\Core\Surfaces\Wish;
-
 /**
  * Something placed in the scene. Heading is the turn about +Y from +Z towards +X, degrees. Keys of its own move it in the
  * scene's space; a route drives it over the ground.

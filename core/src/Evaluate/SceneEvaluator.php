@@ -4,9 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Evaluate;
 
-use CrispReel\Core\Camera\CameraMove;
-use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Moment;
 use CrispReel\Core\Math\Placement;
 
 /** CompiledScene and a frame to a ScenePose: random access, no history. */
@@ -14,7 +13,7 @@ final class SceneEvaluator
 {
     public static function at(CompiledScene $scene, float $frame): ScenePose
     {
-        $moment = new Moment($scene, $frame);
+        $moment = $scene->poses->at($frame);
         $places = [];
         $rows = [];
         foreach ($scene->order as $id) {
@@ -45,17 +44,17 @@ final class SceneEvaluator
     /** @return list<float> */
     public static function row(CompiledScene $scene, string $item, float $frame): array
     {
-        return (new Moment($scene, $frame))->row($item);
+        return $scene->poses->at($frame)->row($item);
     }
 
     public static function place(CompiledScene $scene, string $item, float $frame): Placement
     {
-        return (new Moment($scene, $frame))->place($item);
+        return $scene->poses->at($frame)->place($item);
     }
 
     /** A joint of an item in the world, or the item itself. */
     public static function jointPlace(CompiledScene $scene, string $item, ?int $joint, float $frame): Placement
     {
-        return (new Moment($scene, $frame))->joint($item, $joint);
+        return $scene->poses->at($frame)->joint($item, $joint);
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake;
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\Figure;
 
 /**
  * Whether a motion goes at a believable speed once it is on a person of the house: a walk covers 0.8 to 2.2 m a second with

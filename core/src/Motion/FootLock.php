@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Motion;
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
 /**

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Motion;
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Figure;
 
 /**
  * Where one motion is best left for another: the pair of moments with the least distance of poses and velocities, both

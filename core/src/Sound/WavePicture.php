@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Sound;
 
+use CrispReel\Core\Format\Wave;
+
 /** The picture of a sound for its shelf: a bar for every stretch of it, as high as it is loud. */
 final class WavePicture
 {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Surfaces;
 
 use Closure;
+use CrispReel\Core\Document\Wish;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Format\Gltf\GltfWriter;
 use CrispReel\Core\Format\Gltf\Json;

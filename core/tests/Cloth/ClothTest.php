@@ -4,15 +4,14 @@ declare(strict_types=1);
 
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Cloth\BodyShape;
-use CrispReel\Core\Cloth\ClothKind;
 use CrispReel\Core\Cloth\ClothSolver;
-use CrispReel\Core\Cloth\Fabric;
-use CrispReel\Core\Cloth\Wind;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Document\ClothKind;
 use CrispReel\Core\Document\Input;
 use CrispReel\Core\Document\UnableToReadDocument;
-use CrispReel\Core\Evaluate\Moment;
+use CrispReel\Core\Document\Wind;
 use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\UnableToReadGltf;
 use CrispReel\Core\Kit\Pier\Ferry;
@@ -210,7 +209,7 @@ test('a cloak stays on its wearer through a walk', function (): void {
     $run = $s->cloths['c'];
     $f = Fabric::of(GltfReader::read(FakeAssets::glb('cloak')), FakeAssets::digestOf('cloak')['extras']['cloth']);
     foreach ([0, 20, 40, 60, 80] as $frame) {
-        $m = new Moment($s, $frame);
+        $m = $s->poses->at($frame);
         $x = $run->at($frame);
         // Fastened particles are where the cut has them, in the cloak's own space.
         foreach (array_keys($f->pins, 1.0) as $p) {

@@ -3,12 +3,12 @@
 declare(strict_types=1);
 
 use CrispReel\Core\Compile\Adjust;
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Document\Play;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Skeleton;
 use CrispReel\Core\Tests\Support\Scenes;
 

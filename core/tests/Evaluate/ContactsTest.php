@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\UnableToCompile;
-use CrispReel\Core\Evaluate\Moment;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -77,7 +76,7 @@ test('where the arm is too short the trunk leans; where that is not enough the r
     expect(V3::distance(palm($near, 'o', 'R', 40), [-0.2, 1.0, 0.72]))->toBeLessThan(0.0001)
         ->and(spot($near, 'o', 'upperChest', 40)[2])->toBeGreaterThan(spot(held([]), 'o', 'upperChest', 40)[2] + 0.03);
     $far = held(['contacts' => [contact('c', 'o', 'handR', ['offset' => [-0.2, 1.2, 3.0], 'turn' => 'keep'])]]);
-    $missing = (new Moment($far, 40));
+    $missing = ($far->poses->at(40));
     $missing->row('o');
     expect($missing->missing['c'])->toEqualWithDelta(V3::distance(palm($far, 'o', 'R', 40), [-0.2, 1.2, 3.0]), 0.002)
         ->and($far->notes)->toHaveCount(1)->and($far->notes[0]->code)->toBe('contact.reach')->and($far->notes[0]->text)

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Document\Document;
-use CrispReel\Core\Evaluate\Moment;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\Random;
@@ -125,7 +124,7 @@ test('nothing is ever no number, no rotation is stretched, and no bone changes i
                 expect($d)->toEqualWithDelta($rest * $pose->places[$id]->scale, 1e-6);
             }
         }
-        $cloth = (new Moment($s, $f))->cloth('c');
+        $cloth = $s->cloths['c']->at($f);
         expect(array_filter($cloth, static fn (float $v): bool => ! is_finite($v) || abs($v) > 4.0))->toBe([]);
     }
 })->with($seeds);

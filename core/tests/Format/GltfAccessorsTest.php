@@ -9,7 +9,7 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\Triangles;
 use CrispReel\Core\Format\Gltf\UnableToReadGltf;
 use CrispReel\Core\Intake\Examination;
-use CrispReel\Core\Motion\Interpolation;
+use CrispReel\Core\Rig\Interpolation;
 
 /** A glTF put together by hand. @param  array<string, mixed>  $json */
 function byHand(array $json, string $binary): GltfReader

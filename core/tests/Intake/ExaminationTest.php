@@ -2,7 +2,6 @@
 
 declare(strict_types=1);
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Compile\ImportedMotion;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfDraft;
@@ -15,6 +14,7 @@ use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Math\M4;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Tests\Support\Spoiled;
 
 /** @return array<string, Finding> by code */

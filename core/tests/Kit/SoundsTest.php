@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Kit\Sounds\Living;
 use CrispReel\Core\Kit\Sounds\SoundKit;
 use CrispReel\Core\Kit\Sounds\Things;
 use CrispReel\Core\Kit\Sounds\Weather;
-use CrispReel\Core\Sound\Wave;
 
 /** @return array<string, array{slug: string, name: string, tags: list<string>, wave: Wave, loops: bool}> */
 function houseSounds(): array

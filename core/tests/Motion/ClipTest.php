@@ -5,10 +5,10 @@ declare(strict_types=1);
 use CrispReel\Core\Compile\LaneSegment;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\Random;
-use CrispReel\Core\Motion\Channel;
-use CrispReel\Core\Motion\Clip;
 use CrispReel\Core\Motion\ClipTable;
-use CrispReel\Core\Motion\Interpolation;
+use CrispReel\Core\Rig\Channel;
+use CrispReel\Core\Rig\Clip;
+use CrispReel\Core\Rig\Interpolation;
 
 test('channels sample as glTF 2.0 Appendix C says', function (Interpolation $kind, array $values, float $t, array $expected): void {
     expect((new Channel('joint', 'translation', $kind, [1.0, 3.0], $values, 1))->at($t))->toEqualWithDelta($expected, 1e-12);

@@ -2,17 +2,17 @@
 
 declare(strict_types=1);
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Motions\MotionKit;
-use CrispReel\Core\Kit\Motions\Pairs;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
 use CrispReel\Core\Motion\Model\ScoreBook;
+use CrispReel\Core\Motion\Scores\Pairs;
+use CrispReel\Core\Rig\Figure;
 
 /** Two people of different build, made once. */
 function actor(string $who): Figure

@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\ArmTrack;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
 use CrispReel\Core\Motion\Model\Strokes;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 use CrispReel\Core\Tests\Support\FakeAssets;
 

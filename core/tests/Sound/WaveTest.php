@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Kit\Sounds\Synth;
-use CrispReel\Core\Sound\Wave;
 use CrispReel\Core\Sound\WavePicture;
 
 test('a file has the chunks that the format asks for, byte by byte', function (): void {

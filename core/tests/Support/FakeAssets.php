@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Tests\Support;
 
-use CrispReel\Core\Compile\AssetSource;
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\GltfWriter;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Tests\Support;
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Format\Bvh\BvhWriter;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfDraft;
@@ -15,6 +14,7 @@ use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
+use CrispReel\Core\Rig\Figure;
 
 /** A good figure, and the same one as careless exporters would hand it over. */
 final class Spoiled

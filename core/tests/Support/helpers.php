@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-use CrispReel\Core\Compile\Figure;
 use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
-use CrispReel\Core\Sound\Wave;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Tests\Support\FakeAssets;
 
 function figure(string $name): Figure

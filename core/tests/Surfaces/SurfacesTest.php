@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-use CrispReel\Core\Cloth\Fabric;
+use CrispReel\Core\Document\Wish;
 use CrispReel\Core\Format\Gltf\AssetDigest;
+use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Intake\Examination;
@@ -15,7 +16,6 @@ use CrispReel\Core\Surfaces\Oklab;
 use CrispReel\Core\Surfaces\SurfaceList;
 use CrispReel\Core\Surfaces\Tones;
 use CrispReel\Core\Surfaces\Variants;
-use CrispReel\Core\Surfaces\Wish;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Format\Bvh;
 
-use CrispReel\Core\Motion\Clip;
+use CrispReel\Core\Rig\Clip;
 use CrispReel\Core\Rig\Skeleton;
 
 /** A motion as its file has it: units, axes and facing are left alone; what was mended is told. */

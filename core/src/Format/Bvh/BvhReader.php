@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace CrispReel\Core\Format\Bvh;
 
 use CrispReel\Core\Math\Q4;
-use CrispReel\Core\Motion\Channel;
-use CrispReel\Core\Motion\Clip;
-use CrispReel\Core\Motion\Interpolation;
+use CrispReel\Core\Rig\Channel;
+use CrispReel\Core\Rig\Clip;
+use CrispReel\Core\Rig\Interpolation;
 use CrispReel\Core\Rig\Skeleton;
 
 /**

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Format\Gltf;
 
-use CrispReel\Core\Cloth\Fabric;
 use CrispReel\Core\Math\M4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Skeleton;

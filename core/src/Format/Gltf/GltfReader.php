@@ -6,9 +6,9 @@ namespace CrispReel\Core\Format\Gltf;
 
 use Closure;
 use CrispReel\Core\Math\M4;
-use CrispReel\Core\Motion\Channel;
-use CrispReel\Core\Motion\Clip;
-use CrispReel\Core\Motion\Interpolation;
+use CrispReel\Core\Rig\Channel;
+use CrispReel\Core\Rig\Clip;
+use CrispReel\Core\Rig\Interpolation;
 
 /**
  * Reads glTF 2.0 (GLB, or JSON with embedded data) and checks it on the way: nothing leaves here that is out of range,

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Intake\Fitting;
 
 use CrispReel\Core\Math\V3;
-use CrispReel\Core\Motion\Model\BodyFrame;
+use CrispReel\Core\Rig\BodyFrame;
 
 /**
  * The joints of a person, laid into a body by its eight markers. Rest rotations are none; each joint has the lines along

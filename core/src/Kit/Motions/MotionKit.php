@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Kit\Motions;
 
 use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Motion\Scores\Pairs;
 
 /** All motions of the house: names, words to find them by, and the recipe of each. */
 final class MotionKit

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace CrispReel\Core\Kit\Sounds;
 
 use Closure;
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Random;
-use CrispReel\Core\Sound\Wave;
 
 /** Steps, hands, voices of many, birds and crickets. */
 final class Living

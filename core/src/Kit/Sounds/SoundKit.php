@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Kit\Sounds;
 
 use Closure;
-use CrispReel\Core\Sound\Wave;
+use CrispReel\Core\Format\Wave;
 
 /** The sounds of the house: all worked out by code, each with words to find it by. */
 final class SoundKit

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace CrispReel\Core\Kit\Sounds;
 
 use Closure;
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Random;
-use CrispReel\Core\Sound\Wave;
 
 /** What the sounds of the house are made of: struck bodies, noises, filters and voices. Times in seconds, pitches in hertz. */
 final class Synth

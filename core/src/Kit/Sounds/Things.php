@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Kit\Sounds;
 
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Random;
-use CrispReel\Core\Sound\Wave;
 
 /** Bells, doors, wheels and tools. */
 final class Things

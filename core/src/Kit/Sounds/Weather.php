@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Kit\Sounds;
 
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Random;
-use CrispReel\Core\Sound\Wave;
 
 /** Water, wind and fire: noises that swell and drops that fall. */
 final class Weather

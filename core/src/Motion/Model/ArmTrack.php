@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\Math\MonotoneTrack;
+use CrispReel\Core\Rig\ArmPose;
 
 /**
  * Keyed arm poses whose joints follow one another: the girdle leads, fingers come last (seconds of lag a joint).

@@ -6,6 +6,8 @@ namespace CrispReel\Core\Motion\Model;
 
 use Closure;
 use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Footing;
 
 /** Where both feet stand and swing over a whole motion. Stance is geometry (the foot rolls in place); swing is a lifted arc. */
 final class FootPlan

@@ -7,6 +7,10 @@ namespace CrispReel\Core\Motion\Model;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Noise;
+use CrispReel\Core\Rig\ArmPose;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Channels;
+use CrispReel\Core\Rig\Footing;
 
 /**
  * Walking, feet first: footfalls are planned, the feet roll over them, the pelvis rides on the legs, and the upper body

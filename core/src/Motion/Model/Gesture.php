@@ -9,6 +9,10 @@ use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Noise;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\ArmPose;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Channels;
+use CrispReel\Core\Rig\Reach;
 
 /**
  * Motions of a standing person: talk, wave, hand over, receive. The whole body takes part: nods, leans and brows go with

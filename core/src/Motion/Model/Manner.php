@@ -6,6 +6,10 @@ namespace CrispReel\Core\Motion\Model;
 
 use Closure;
 use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Channels;
+use CrispReel\Core\Rig\Footing;
+use CrispReel\Core\Rig\Reach;
 
 /**
  * What is laid over a walk: crouching, a limp, something held before the body. The feet stay where the walk has put them;

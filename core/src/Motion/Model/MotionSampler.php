@@ -7,6 +7,9 @@ namespace CrispReel\Core\Motion\Model;
 use Closure;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\BodySolver;
+use CrispReel\Core\Rig\Channels;
 
 /** Solves a recipe on a figure and samples it into a clip table. */
 final class MotionSampler

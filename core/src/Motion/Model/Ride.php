@@ -7,6 +7,8 @@ namespace CrispReel\Core\Motion\Model;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Channels;
 
 /** The pelvis rides on the legs: each leg asks for the height at which its knee bends as wanted. */
 final class Ride

@@ -8,6 +8,11 @@ use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\ArmPose;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Channels;
+use CrispReel\Core\Rig\Footing;
+use CrispReel\Core\Rig\Reach;
 
 /**
  * A motion written down as key moments: where hips, trunk, head, hands and feet are to be, and what trembles or beats on

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\CoreFailure;
-use CrispReel\Core\Kit\Motions\Everyday;
-use CrispReel\Core\Kit\Motions\Feelings;
-use CrispReel\Core\Kit\Motions\Floor;
-use CrispReel\Core\Kit\Motions\Pairs;
-use CrispReel\Core\Kit\Motions\Work;
+use CrispReel\Core\Motion\Scores\Everyday;
+use CrispReel\Core\Motion\Scores\Feelings;
+use CrispReel\Core\Motion\Scores\Floor;
+use CrispReel\Core\Motion\Scores\Pairs;
+use CrispReel\Core\Motion\Scores\Work;
 use RuntimeException;
 
 /**

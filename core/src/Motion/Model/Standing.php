@@ -8,6 +8,8 @@ use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Noise;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Rig\BodyFrame;
+use CrispReel\Core\Rig\Channels;
 
 /**
  * Standing is never still: breath, weight shifts with a re-planted foot, gaze in quick jumps, slow noise everywhere.

@@ -1,0 +1,213 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Document\AssetSource;
+use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Shot;
+use CrispReel\Core\Document\TouchUp;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Rig\Figure;
+use LogicException;
+
+/**
+ * What is settled of a scene so far. Each slot is written by one pass, once, and read after; a slot that is read before it is
+ * written, or written twice, is a fault in the order of the passes and says so.
+ */
+final class Draft
+{
+    /** @var array<string, mixed> */
+    private array $slots = [];
+
+    /** @var array<string, Figure> by digest */
+    private array $figures = [];
+
+    /** @var list<Note> */
+    private array $notes = [];
+
+    public function __construct(public readonly Document $document, public readonly AssetSource $assets)
+    {
+    }
+
+    /** The body of an item, or null where it has none. */
+    public function figure(Item $item): ?Figure
+    {
+        $asset = $this->document->assets[$item->asset];
+        $digest = $this->assets->digest($asset);
+        if (! is_array($digest['skeleton'] ?? null)) {
+            return null;
+        }
+
+        return $this->figures[$asset->digest] ??= new Figure($asset->blob, $digest);
+    }
+
+    public function note(Note ...$notes): void
+    {
+        array_push($this->notes, ...array_values($notes));
+    }
+
+    /** @param  list<string>  $order  items, parents before what they carry */
+    public function putOrder(array $order): void
+    {
+        $this->put('order', $order);
+    }
+
+    /** @return list<string> */
+    public function order(): array
+    {
+        /** @var list<string> */
+        return $this->read('order');
+    }
+
+    /** @param  array<string, Placement>  $places  where each item stands by itself */
+    public function putPlaces(array $places): void
+    {
+        $this->put('places', $places);
+    }
+
+    /** @return array<string, Placement> */
+    public function places(): array
+    {
+        /** @var array<string, Placement> */
+        return $this->read('places');
+    }
+
+    /** @param  array<string, Lane>  $lanes  by performer */
+    public function putLanes(array $lanes): void
+    {
+        $this->put('lanes', $lanes);
+    }
+
+    /** @return array<string, Lane> */
+    public function lanes(): array
+    {
+        /** @var array<string, Lane> */
+        return $this->read('lanes');
+    }
+
+    /** @param  array<string, Drive>  $drives  by item */
+    public function putDrives(array $drives): void
+    {
+        $this->put('drives', $drives);
+    }
+
+    /** @return array<string, Drive> */
+    public function drives(): array
+    {
+        /** @var array<string, Drive> */
+        return $this->read('drives');
+    }
+
+    /** @param  list<Shot>  $shots  with every out frame settled */
+    public function putLength(int $frames, array $shots): void
+    {
+        $this->put('frames', $frames);
+        $this->put('shots', $shots);
+    }
+
+    public function frames(): int
+    {
+        /** @var int */
+        return $this->read('frames');
+    }
+
+    /** @param  array<string, list<array{TouchUp, int}>>  $touchUps  by performer, with the joint */
+    public function putTouchUps(array $touchUps): void
+    {
+        $this->put('touchUps', $touchUps);
+    }
+
+    /** @param  array<string, list<Grasp>>  $grasps  by performer */
+    public function putGrasps(array $grasps): void
+    {
+        $this->put('grasps', $grasps);
+    }
+
+    /** @param  array<string, list<Hold>>  $holds  by performer, in the order in which they are solved */
+    public function putHolds(array $holds): void
+    {
+        $this->put('holds', $holds);
+    }
+
+    /** @return array<string, list<Hold>> */
+    public function holds(): array
+    {
+        /** @var array<string, list<Hold>> */
+        return $this->read('holds');
+    }
+
+    /** @param  array<string, list<Carry>>  $carries  by child, in time order */
+    public function putCarries(array $carries): void
+    {
+        $this->put('carries', $carries);
+    }
+
+    /** @param  array<string, ClothRun>  $cloths  by item */
+    public function putCloths(array $cloths): void
+    {
+        $this->put('cloths', $cloths);
+    }
+
+    /** All that poses are worked out from. */
+    public function poses(): Poses
+    {
+        /** @var array<string, list<Carry>> $carries */
+        $carries = $this->read('carries');
+
+        return $this->posesWith($carries);
+    }
+
+    /**
+     * The same while carries are settled: with those that are. What hangs on a performer and is not settled is not reached for yet.
+     *
+     * @param  array<string, list<Carry>>  $carries  of items that are settled, or as far as they are
+     */
+    public function posesWith(array $carries): Poses
+    {
+        $holds = array_map(static fn (array $of): array => array_values(array_filter(
+            $of,
+            static fn (Hold $h): bool => $h->contact->target === null || isset($carries[$h->contact->target]),
+        )), $this->holds());
+
+        /** @var array<string, list<Grasp>> $grasps */
+        $grasps = $this->read('grasps');
+
+        /** @var array<string, list<array{TouchUp, int}>> $touchUps */
+        $touchUps = $this->read('touchUps');
+
+        return new Poses(
+            $this->document, $this->lanes(), $this->places(), $carries, $grasps, $holds, $touchUps, $this->drives(),
+        );
+    }
+
+    public function scene(): CompiledScene
+    {
+        /** @var list<Shot> $shots */
+        $shots = $this->read('shots');
+
+        /** @var array<string, ClothRun> $cloths */
+        $cloths = $this->read('cloths');
+
+        return new CompiledScene($this->poses(), $this->order(), $this->frames(), $shots, $this->notes, $cloths);
+    }
+
+    private function put(string $slot, mixed $value): void
+    {
+        if (array_key_exists($slot, $this->slots)) {
+            throw new LogicException("\"{$slot}\" is settled already.");
+        }
+        $this->slots[$slot] = $value;
+    }
+
+    private function read(string $slot): mixed
+    {
+        if (! array_key_exists($slot, $this->slots)) {
+            throw new LogicException("\"{$slot}\" is not settled yet.");
+        }
+
+        return $this->slots[$slot];
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile\Passes;
+
+use CrispReel\Core\Compile\ClothRun;
+use CrispReel\Core\Compile\Draft;
+use CrispReel\Core\Compile\Pass;
+use CrispReel\Core\Format\Gltf\Fabric;
+use CrispReel\Core\Format\Gltf\GltfReader;
+
+/** Cloths, which are worked out stretch by stretch when they are asked for. */
+final class Cloths implements Pass
+{
+    /** @var array<string, Fabric> by file, which never changes */
+    private static array $fabrics = [];
+
+    private Draft $draft;
+
+    public function settle(Draft $draft): void
+    {
+        $this->draft = $draft;
+        $draft->putCloths($this->cloths());
+    }
+
+    /** @return array<string, ClothRun> by item */
+    private function cloths(): array
+    {
+        $out = [];
+        $poses = $this->draft->poses();
+        foreach ($this->draft->document->items as $item) {
+            $asset = $this->draft->document->assets[$item->asset];
+            $extras = $this->draft->assets->digest($asset)['extras'] ?? [];
+            $facts = is_array($extras) ? $extras['cloth'] ?? null : null;
+            if (is_array($facts) && $item->kind !== 'performer') {
+                $facts = $item->cloth?->over($facts) ?? $facts;
+                $key = $asset->blob.json_encode($item->cloth?->toArray());
+                $out[$item->id] = new ClothRun(
+                    $poses,
+                    $item,
+                    self::$fabrics[$key] ??= Fabric::of(GltfReader::read($this->draft->assets->blob($asset)), $facts),
+                    $this->draft->assets,
+                );
+            }
+        }
+
+        return $out;
+    }
+}
