@@ -25,14 +25,17 @@ missing_packages() { # missing_packages NAME...
 }
 
 need_system() { # need_system MORE-PACKAGES...
-  command -v php >/dev/null || fail "PHP 8.2 is not here. Install it with: apt-get install php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl"
+  command -v php >/dev/null ||
+    fail "PHP 8.2 is not here. Install it with: apt-get install php8.2-cli php8.2-xml php8.2-mbstring php8.2-intl"
   command -v composer >/dev/null || fail "Composer is not here. Install it with: apt-get install composer"
   command -v node >/dev/null || fail "Node 20 is not here. Install Node 20 with npm and start again."
   php -r 'exit(PHP_VERSION_ID >= 80200 ? 0 : 1);' || fail "PHP 8.2 or newer is needed; this is $(php -r 'echo PHP_VERSION;')."
   local free
   free=$(df -Pk "$ROOT" | awk 'NR==2 {print $4}')
-  [ "$free" -gt 1500000 ] || fail "The disk that holds this folder has only $((free / 1024)) MB left; 1500 MB are needed. Make room and start again."
-  mkdir -p storage 2>/dev/null && [ -w storage ] || fail "No right to write in $ROOT/storage. Give yourself that right (chown or chmod) and start again."
+  [ "$free" -gt 1500000 ] ||
+    fail "The disk that holds this folder has only $((free / 1024)) MB left; 1500 MB are needed. Make room and start again."
+  mkdir -p storage 2>/dev/null && [ -w storage ] ||
+    fail "No right to write in $ROOT/storage. Give yourself that right (chown or chmod) and start again."
   local missing
   missing=$(missing_packages "${APT_PACKAGES[@]}" "$@")
   [ -z "$missing" ] && return 0
@@ -54,7 +57,8 @@ RUN_AS=crisp-reel
 # drop_root SCRIPT ARGUMENTS...: goes on as an ordinary user. What only root may do (packages) is done before.
 drop_root() {
   [ "$(id -u)" = 0 ] || return 0
-  id "$RUN_AS" >/dev/null 2>&1 || useradd --system --user-group --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin "$RUN_AS" || fail "The user $RUN_AS could not be made."
+  id "$RUN_AS" >/dev/null 2>&1 || useradd --system --user-group --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin "$RUN_AS" ||
+    fail "The user $RUN_AS could not be made."
   mkdir -p storage/home
   find storage bootstrap/cache ! -user "$RUN_AS" -exec chown -h "$RUN_AS:$RUN_AS" {} +
   # Archives bring files that only their owner may read.

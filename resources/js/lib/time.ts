@@ -46,9 +46,11 @@ export function parseFrame(text: string, rate: Rate): number | null {
     return seconds * base + counted - drop * (minutes - Math.floor(minutes / 10));
 }
 
-/** A typed number with a unit, in the base unit: metres (2.5, 250cm), degrees (45, 45deg), millimetres (35mm). */
-export function parseNumber(text: string, unit: 'm' | 'deg' | 'mm' | ''): number | null {
-    const m = /^(-?\d*\.?\d+)\s*([a-z°"']*)$/i.exec(text.trim().replace(',', '.'));
+export type Unit = 'm' | 'deg' | 'mm' | '';
+
+/** A number with a unit, in the base unit: metres (2.5, 250cm), degrees (45, 45deg), millimetres (35mm). */
+function plainNumber(text: string, unit: Unit): number | null {
+    const m = /^(-?(?:\d+\.?\d*|\.\d+))\s*([a-z°"']*)$/i.exec(text);
     if (!m) return null;
     const n = Number(m[1]);
     const given = (m[2] ?? '').toLowerCase();
@@ -57,6 +59,42 @@ export function parseNumber(text: string, unit: 'm' | 'deg' | 'mm' | ''): number
     if (unit === 'm' && metres[given]) return n * metres[given];
     if (unit === 'mm' && metres[given]) return (n * metres[given]) / 0.001;
     return null;
+}
+
+/**
+ * A typed number: with a unit, or as a change of the present one: +0.1, +10cm, -=5, *2, /4, 50% (of it), +10%. A minus alone is a
+ * negative number; taking away is written -=. Null when it is none of these.
+ */
+export function parseNumber(text: string, unit: Unit, present: number | null = null): number | null {
+    const t = text.trim().replace(/,/g, '.');
+    const change = /^(\+=?|-=|\*=?|\/=?)\s*(.+)$/.exec(t);
+    const share = /^(-?(?:\d+\.?\d*|\.\d+))\s*%$/.exec(change?.[2] ?? t);
+    if (present === null) return change || share ? null : plainNumber(t, unit);
+    const sign = change?.[1]?.[0] ?? '';
+    if (share) {
+        const part = Number(share[1]) / 100;
+        if (sign === '+' || sign === '-') return tidy(present * (sign === '+' ? 1 + part : 1 - part));
+        return sign === '/' ? (part === 0 ? null : tidy(present / part)) : tidy(present * part);
+    }
+    if (!change) return plainNumber(t, unit);
+    const n = plainNumber(change[2] ?? '', sign === '*' || sign === '/' ? '' : unit);
+    if (n === null || (sign === '/' && n === 0)) return null;
+    return tidy(sign === '+' ? present + n : sign === '-' ? present - n : sign === '*' ? present * n : present / n);
+}
+
+/** What binary fractions add is nobody's number: 0.1 + 0.2 is 0.3. */
+const tidy = (n: number): number => Number(n.toPrecision(12));
+
+/** A typed time, or a change of the present frame: +12, +1s, -=00:00:01:00, *2. Null when it is none of these. */
+export function parseFrameChange(text: string, rate: Rate, present: number): number | null {
+    const change = /^(\+=?|-=|\*=?|\/=?)\s*(.+)$/.exec(text.trim());
+    if (!change) return parseFrame(text, rate);
+    const sign = change[1]?.[0] ?? '';
+    const rest = change[2] ?? '';
+    const n = sign === '*' || sign === '/' ? plainNumber(rest.replace(',', '.'), '') : parseFrame(rest, rate);
+    if (n === null || (sign === '/' && n === 0)) return null;
+    const to = sign === '+' ? present + n : sign === '-' ? present - n : sign === '*' ? present * n : present / n;
+    return Math.max(0, Math.round(to));
 }
 
 /** Trailing zeros say nothing. */

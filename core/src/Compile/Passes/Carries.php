@@ -93,7 +93,8 @@ final class Carries implements Pass
         $bounds = $digest['bounds'] ?? [[-0.05, 0.0, -0.05], [0.05, 0.1, 0.05]];
         $reach = 4.0 + 2 * V3::length($velocity);
         [$x, $y, $z] = $place->position;
-        $solids = (new Surroundings($this->draft->document, $this->draft->assets))->solids([$x - $reach, $z - $reach, $x + $reach, $z + $reach]);
+        $solids = (new Surroundings($this->draft->document, $this->draft->assets))
+            ->solids([$x - $reach, $z - $reach, $x + $reach, $z + $reach]);
         $floor = min(0.0, $y - 0.5);
 
         return new Carry(

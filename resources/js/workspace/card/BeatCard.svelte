@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame, timecode } from '../../lib/time';
+    import { parseFrameChange, timecode } from '../../lib/time';
     import { getDesk } from '../context';
     import type { BeatRow } from '../rows';
     import MannerFields from './MannerFields.svelte';
@@ -20,7 +20,7 @@
         ),
     );
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'beat.set', beat: beat.id, ...values });
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     /** What a generated motion can be told, by its model: in numbers, and its manner by sliders. */
     const NUMBERS: Record<string, [string, number][]> = {
         walkToMark: [

@@ -58,9 +58,9 @@
         <dd>{doing}</dd>{/if}
     <dt class="text-soft">Place</dt>
     <dd class="grid grid-cols-3 gap-1">
-        <NumberField label="Place x (m)" value={item.position[0]} unit="m" save={place('x')} />
+        <NumberField label="Place x (m)" value={item.position[0]} unit="m" digits={3} save={place('x')} />
         <NumberField label="Height (m)" value={item.position[1]} unit="m" save={place('y')} />
-        <NumberField label="Place z (m)" value={item.position[2]} unit="m" save={place('z')} />
+        <NumberField label="Place z (m)" value={item.position[2]} unit="m" digits={3} save={place('z')} />
     </dd>
     <dt class="text-soft">Facing</dt>
     <dd>

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame } from '../../lib/time';
+    import { parseFrameChange } from '../../lib/time';
     import { getDesk } from '../context';
     import type { LinkRow } from '../rows';
     import NumberField from './NumberField.svelte';
@@ -8,7 +8,7 @@
     const { scene } = getDesk();
     const named = (id: number) => scene.find('items', id)?.name ?? '';
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'link.set', link: link.id, ...values });
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
 </script>
 

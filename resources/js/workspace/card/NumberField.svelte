@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseNumber, short } from '../../lib/time';
+    import { parseNumber, short, type Unit } from '../../lib/time';
 
     let {
         label,
@@ -11,10 +11,11 @@
     }: {
         label: string;
         value: number;
-        unit?: 'm' | 'deg' | 'mm' | '';
+        unit?: Unit;
         digits?: number;
         save: (n: number) => unknown;
-        parse?: (t: string) => number | null;
+        /** @param present what it is a change of, where it is typed as one */
+        parse?: (t: string, present: number) => number | null;
     } = $props();
     let text = $state<string | null>(null);
     let wrong = $state(false);
@@ -27,7 +28,7 @@
             text = null;
             return;
         }
-        const n = parse ? parse(text) : parseNumber(text, unit);
+        const n = parse ? parse(text, value) : parseNumber(text, unit, value);
         wrong = n === null;
         if (n === null) return;
         begun = text;
@@ -43,7 +44,7 @@
         aria-label={label}
         aria-invalid={wrong}
         title={wrong
-            ? `Write a number, with a unit if you like${unit === 'm' ? ': 2.5, 250cm' : unit === 'deg' ? ': 45, 45deg' : ''}`
+            ? `Write a number${unit === 'm' ? ' (2.5, 250cm)' : unit === 'deg' ? ' (45, 45deg)' : ''} or a change (+0.1, -=0.1, *2, /2, 50%)`
             : label}
         value={text ?? short(value, digits)}
         onfocus={(e) => {

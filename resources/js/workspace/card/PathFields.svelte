@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame, timecode } from '../../lib/time';
+    import { parseFrameChange, timecode } from '../../lib/time';
     import { getDesk } from '../context';
     import type { BeatRow } from '../rows';
     import NumberField from './NumberField.svelte';
@@ -9,7 +9,7 @@
     const path = $derived(beat.path);
     const drawing = $derived(view.isPathing('beats', beat.id));
     const span = $derived(scene.manifest?.beats[`b${beat.id}`]);
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     const changes = $derived(path?.changes ?? []);
     const free = $derived((path?.points ?? []).slice(0, -1).flatMap((_, i) => (changes.some((c) => c.after === i + 1) ? [] : [i + 1])));
     const MANNERS = [

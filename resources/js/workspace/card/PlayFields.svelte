@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame } from '../../lib/time';
+    import { parseFrameChange } from '../../lib/time';
     import { getDesk } from '../context';
     import type { BeatRow, PlayRow } from '../rows';
     import NumberField from './NumberField.svelte';
@@ -8,7 +8,7 @@
     const { scene } = getDesk();
     const play = $derived(beat.play);
     const set = (values: Partial<Record<keyof PlayRow, unknown>>) => scene.edit({ do: 'beat.set', beat: beat.id, play: values });
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
     const EASES: Record<string, [number, number, number, number] | null> = {
         even: null,

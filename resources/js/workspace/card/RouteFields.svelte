@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame } from '../../lib/time';
+    import { parseFrameChange } from '../../lib/time';
     import { getDesk } from '../context';
     import type { ItemRow } from '../rows';
     import NumberField from './NumberField.svelte';
@@ -14,7 +14,7 @@
     const ridden = $derived(scene.rows.links.some((l) => l.parentId === item.id));
     const performers = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'item.route', item: item.id, ...values });
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     const field = 'w-full rounded border-line bg-sheet py-0.5 text-xs';
     let by = $state(0);
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame, timecode } from '../../lib/time';
+    import { parseFrameChange, timecode } from '../../lib/time';
     import { getDesk } from '../context';
     import type { ShotRow } from '../rows';
     import NumberField from './NumberField.svelte';
@@ -7,7 +7,7 @@
     let { shot }: { shot: ShotRow } = $props();
     const { scene } = getDesk();
     const settled = $derived(scene.manifest?.shots.find((s) => s.id === `s${shot.id}`));
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
 </script>
 
 <p class="mb-2 text-sm font-semibold">Shot <span class="mono">{settled?.label}</span></p>

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { parseFrame } from '../../lib/time';
+    import { parseFrameChange } from '../../lib/time';
     import { getDesk } from '../context';
     import NumberField from './NumberField.svelte';
 
@@ -11,7 +11,7 @@
         set: (values: Record<string, number>) => unknown;
     } = $props();
     const { scene } = getDesk();
-    const frame = (t: string) => parseFrame(t, scene.rate);
+    const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
 </script>
 
 <dt class="text-soft">From</dt>
