@@ -28,6 +28,7 @@ final class CommandList
         Commands\BeatSet::class,
         Commands\BeatRemove::class,
         Commands\BeatSplit::class,
+        Commands\BeatTrim::class,
         Commands\BeatBestJoin::class,
         Commands\BeatPair::class,
         Commands\TouchUpKey::class,

@@ -8,7 +8,8 @@ declare(strict_types=1);
  */
 const FOLDERS = [
     ['Math'], ['Geometry'], ['Document'], ['Rig'], ['Format'], ['Motion'], ['Kit'], ['Intake'],
-    ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Compile'], ['Evaluate'], ['Bake'], ['Reel'],
+    ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Compile'], ['Evaluate'], ['Staging'], ['Bake'],
+    ['Reel'],
 ];
 
 /**

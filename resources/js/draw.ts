@@ -36,9 +36,11 @@ let painter: Painter;
 const canvas = document.createElement('canvas');
 
 async function prepare(): Promise<void> {
-    manifest = (await get('manifest').then((r) => r.json())) as RenderManifest;
+    // Making the canvas ready takes as long as the manifest: both at once.
+    const asked = get('manifest').then((r) => r.json() as Promise<RenderManifest>);
     document.body.append(canvas);
-    painter = new Painter(canvas, shelf, manifest.render.quality);
+    painter = new Painter(canvas, shelf, document.body.dataset.quality === 'final' ? 'final' : 'draft');
+    manifest = await asked;
     painter.exact = true;
     painter.resize(manifest.render.width, manifest.render.height);
     await painter.show(manifest);

@@ -5,5 +5,5 @@
     <title>Drawing</title>
     @vite(['resources/js/draw.ts'])
 </head>
-<body data-render="{{ $render }}"></body>
+<body data-render="{{ $render }}" data-quality="{{ $quality }}"></body>
 </html>

@@ -90,8 +90,8 @@ test('from a new account and an empty production to a finished video with a cut'
     expect($page->count('[data-testid^=shot-]'))->toBe(2);
     $page->editing(fn () => $page->drag('[data-testid=cut-020]', 12, 0));
 
-    // Deliver: 96 frames at 640x360.
-    $page->click('[data-testid=step-Deliver]');
+    // Finish: 96 frames at 640x360.
+    $page->click('[data-testid=step-Finish]');
     $driver->findElement(WebDriverBy::cssSelector('select[aria-label=Size]'))->sendKeys('640');
     $page->fill('input[aria-label=To]', '96');
     $page->click('[data-testid=render]');

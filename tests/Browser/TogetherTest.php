@@ -171,7 +171,7 @@ test('the server goes away: it is said, what is done meanwhile is listed and kep
     expect($scene->cameras()->count())->toBe(1);
     // A render asked for while it is away: kept, and asked for once.
     $this->edit($scene->refresh(), [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave']]);
-    $page->press('Deliver');
+    $page->press('Finish');
     $page->see('[data-testid=render]');
     parts('stop', 'reel:nginx');
     try {

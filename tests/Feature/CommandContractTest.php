@@ -1,12 +1,16 @@
 <?php
 
 declare(strict_types=1);
-
+use App\Assets\BlobStore;
 use App\Edits\CommandList;
 use App\Edits\EditRunner;
 use App\Exceptions\UserError;
+use App\Models\Asset;
 use App\Models\Scene;
+use App\Scenes\SceneRows;
 use CrispReel\Core\CoreFailure;
+use CrispReel\Core\Format\Gltf\GltfDraft;
+use CrispReel\Core\Surfaces\SurfaceList;
 use Illuminate\Support\Facades\DB;
 
 /** A scene with one of everything that a command can name. */
@@ -44,6 +48,8 @@ function asSent(Scene $scene): array
     $id = static fn (string $table, int $n = 0): int => (int) DB::table($table)->where('scene_id', $scene->id)->orderBy('id')
         ->pluck('id')[$n];
     $pose = ['position' => [0, 1.5, 4], 'rotation' => [0, 0, 0, 1]];
+    $oda = Asset::query()->where('slug', 'oda-ferrant')->firstOrFail()->versions()->orderByDesc('number')->firstOrFail();
+    $coat = SurfaceList::of(GltfDraft::open(app(BlobStore::class)->get($oda->blob)))->toArray()[0]['key'];
 
     return [
         'scene.set' => [
@@ -64,7 +70,7 @@ function asSent(Scene $scene): array
             'version' => 1,
             'cloth' => ['kind' => 'silk', 'grams' => 80, 'bend' => 0.1, 'catch' => 1, 'damping' => 0.5],
         ],
-        'item.dress' => ['item' => 'Oda', 'variant' => null],
+        'item.dress' => ['item' => 'Oda', 'surface' => $coat, 'colour' => '#2f8f4f'],
         'item.duplicate' => ['item' => 'Key'],
         'item.key' => ['item' => 'Boat', 'frame' => 10, 'position' => [10, 0, 1], 'turnDeg' => [0, 20, 0], 'ease' => 'in'],
         'item.route' => ['item' => 'Cart', 'points' => [[6, 0], [9, 0]], 'from' => 0, 'to' => 60],
@@ -81,7 +87,8 @@ function asSent(Scene $scene): array
             'root' => 'travel', 'join' => 'blend', 'joinFrames' => 6, 'settings' => ['seed' => 3], 'play' => ['mirror' => true],
         ],
         'beat.set' => ['beat' => $id('beats'), 'speed' => 1.2, 'loops' => 1, 'play' => ['armWidthDeg' => 5]],
-        'beat.split' => ['beat' => $id('beats'), 'frame' => 30], 'beat.bestJoin' => ['beat' => $id('beats', 1)],
+        'beat.split' => ['beat' => $id('beats'), 'frame' => 30], 'beat.trim' => ['beat' => $id('beats'), 'edge' => 'out', 'frame' => 20],
+        'beat.bestJoin' => ['beat' => $id('beats', 1)],
         'beat.pair' => ['beat' => $id('beats'), 'with' => $id('beats', 2), 'together' => true], 'beat.remove' => ['beat' => $id('beats')],
         'touchUp.key' => ['touchUp' => $id('touch_ups'), 'frame' => 6, 'turnDeg' => [0, 5, 0]],
         'touchUp.set' => ['touchUp' => $id('touch_ups'), 'from' => 0, 'to' => 20, 'easeIn' => 4, 'easeOut' => 4],
@@ -124,6 +131,24 @@ function tried(Scene $scene, array $command): ?Throwable
     }
 }
 
+/** Whether a command changes rows of the scene, or the scene itself. @param  array<string, mixed>  $command */
+function changedBy(Scene $scene, array $command): bool
+{
+    $state = static fn (): string => json_encode(
+        [SceneRows::all($scene->refresh()), $scene->getAttributes(), $scene->production->refresh()->getAttributes()],
+        JSON_THROW_ON_ERROR,
+    );
+    DB::beginTransaction();
+    try {
+        $before = preg_replace('/"(revision|updated_at)":[^,}]*/', '', $state());
+        app(EditRunner::class)->run($scene->refresh(), null, [$command]);
+
+        return preg_replace('/"(revision|updated_at)":[^,}]*/', '', $state()) !== $before;
+    } finally {
+        DB::rollBack();
+    }
+}
+
 test('there is an example of every command, and each is done', function (): void {
     $scene = oneOfAll($this);
     $all = asSent($scene);
@@ -135,6 +160,8 @@ test('there is an example of every command, and each is done', function (): void
             expect($e)->toBeInstanceOf(UserError::class);
         } else {
             expect($e === null ? '' : "{$name}: {$e->getMessage()}")->toBe('');
+            // One that changes nothing is no example.
+            expect(changedBy($scene, ['do' => $name] + $in))->toBeTrue("{$name} changes nothing");
         }
     }
 });

@@ -466,3 +466,76 @@ test('a talk takes a line, and a line is a text', function (): void {
         ->toThrow(UserError::class, 'A setting is a number');
     app(SceneStream::class)->compile($scene->refresh());
 });
+
+test('a copy of a performer has what the first one carries, holds on to and does, as far away as the copy is', function (): void {
+    $scene = $this->scene();
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [6, 0, 0]],
+        ['do' => 'item.add', 'asset' => 'lantern', 'name' => 'Lamp', 'position' => [0.4, 0, 0.3]],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave'],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'talk'],
+        ['do' => 'link.add', 'child' => 'Lamp', 'parent' => 'Oda', 'mount' => 'handR', 'from' => 0, 'to' => 40, 'release' => 'stay'],
+        ['do' => 'link.add', 'child' => 'Lamp', 'parent' => 'Bram', 'mount' => 'handR', 'from' => 60],
+        ['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'look', 'target' => 'Bram', 'from' => 0, 'to' => 30],
+        ['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'handL', 'target' => 'Lamp', 'from' => 5, 'to' => 30],
+        ['do' => 'contact.add', 'item' => 'Oda', 'effector' => 'footL', 'offset' => [0.1, 0, 0], 'from' => 0, 'to' => 9],
+        ['do' => 'touchUp.key', 'item' => 'Oda', 'joint' => 'head', 'frame' => 4, 'turnDeg' => [0, 10, 0]],
+        ['do' => 'item.duplicate', 'item' => 'Oda', 'as' => '$copy'],
+    ]);
+    $rows = rows($scene);
+    $named = array_column($rows['items'], null, 'name');
+    [$copy, $lamp] = [$named['Oda 2'], $named['Lamp 2']];
+    $by = array_map(static fn (int $k): float => $copy['position'][$k] - $named['Oda']['position'][$k], [0, 1, 2]);
+    expect(hypot($by[0], $by[2]))->toBeGreaterThan(0.6);
+    foreach ([0, 1, 2] as $k) {
+        expect($lamp['position'][$k])->toEqualWithDelta($named['Lamp']['position'][$k] + $by[$k], 1e-6);
+    }
+    // The lamp's way to Bram stays that of the first lamp.
+    $links = array_values(array_filter($rows['links'], static fn (array $l): bool => $l['childId'] === $lamp['id']));
+    expect(array_column($links, 'parentId'))->toBe([$copy['id']])->and($links[0])
+        ->toMatchArray(['from' => 0, 'to' => 40, 'mount' => 'handR']);
+    $contacts = array_column(
+        array_filter($rows['contacts'], static fn (array $c): bool => $c['itemId'] === $copy['id']),
+        null,
+        'effector',
+    );
+    expect($contacts['look']['targetId'])->toBe($named['Bram']['id'])->and($contacts['handL']['targetId'])->toBe($lamp['id'])
+        ->and($contacts['footL']['offset'][0])->toEqualWithDelta(0.1 + $by[0], 1e-6)
+        ->and(array_filter($rows['touch_ups'], static fn (array $t): bool => $t['itemId'] === $copy['id']))->toHaveCount(1);
+    // It plays: the copy's hand is as far from the copy's lamp as the first one's.
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $reach = static function (int $who, int $what) use ($compiled): float {
+        $hand = $compiled->lanes["i{$who}"]->figure->skeleton->roles['handR'];
+
+        return V3::distance(
+            SceneEvaluator::jointPlace($compiled, "i{$who}", $hand, 20)->position,
+            SceneEvaluator::place($compiled, "i{$what}", 20)->position,
+        );
+    };
+    expect($reach($copy['id'], $lamp['id']))->toEqualWithDelta($reach($named['Oda']['id'], $named['Lamp']['id']), 1e-3);
+});
+
+test('an edge of a beat is dropped on a frame: it is there, and the rest of the beat stays; undo puts it back', function (): void {
+    $scene = $this->scene($user = $this->person());
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'walk', 'start' => 12, 'path' => ['points' => [[0, 4]]], 'as' => '$b'],
+    ]);
+    $id = rows($scene)['beats'][0]['id'];
+    $before = app(SceneStream::class)->compile($scene);
+    $oda = array_key_first($before->lanes);
+    $this->edit($scene, [['do' => 'beat.trim', 'beat' => $id, 'edge' => 'in', 'frame' => 40]], $user);
+    $this->edit($scene, [['do' => 'beat.trim', 'beat' => $id, 'edge' => 'out', 'frame' => 70]], $user);
+    $after = app(SceneStream::class)->compile($scene->refresh());
+    $segment = $after->lanes[$oda]->segments[0];
+    expect([$segment->start, $segment->end])->toBe([40.0, 70.0]);
+    // Also where it is on its way: a walk that is taken up later is the same walk.
+    $hips = $before->lanes[$oda]->figure->hips;
+    foreach ([40, 55, 69] as $f) {
+        expect(SceneEvaluator::jointPlace($after, $oda, $hips, $f)->position)
+            ->toEqualWithDelta(SceneEvaluator::jointPlace($before, $oda, $hips, $f)->position, 1e-4);
+    }
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk()->assertJsonPath('history.redo', 'Trim a beat');
+    expect(app(SceneStream::class)->compile($scene->refresh())->lanes[$oda]->segments[0]->end)->toBeGreaterThan(80.0);
+});

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Models\RenderJob;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -18,6 +19,8 @@ final class PageController
 
     public function draw(string $render): Response
     {
-        return response(view('draw', ['render' => $render]));
+        $quality = RenderJob::query()->whereKey($render)->value('quality');
+
+        return response(view('draw', ['render' => $render, 'quality' => $quality === 'final' ? 'final' : 'draft']));
     }
 }

@@ -18,7 +18,7 @@ final class PoseStream
     public const VERSION = 1;
 
     /** Raise when names are made otherwise, or the poses behind them: those of before are then no longer taken for these. */
-    public const NAMES = 2;
+    public const NAMES = 3;
 
     public const BLOCK = CompiledScene::PIECE;
 
@@ -70,7 +70,8 @@ final class PoseStream
             $parts[] = $scene->poses->throughout($id);
         }
         foreach ($scene->document->cameras as $camera) {
-            $parts[] = $camera->toArray();
+            // What one is called, or how large its sensor is, moves nothing.
+            $parts[] = array_diff_key($camera->toArray(), ['letter' => 0, 'name' => 0, 'sensorWidthMm' => 0, 'sensorHeightMm' => 0]);
         }
 
         return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR));

@@ -16,6 +16,9 @@ final class Timing
     /** Frames of the beat as it is laid down: holds included, cut to its length. */
     public readonly float $frames;
 
+    /** Frames before they are cut to the beat's length. */
+    public readonly float $whole;
+
     /** Seconds of the motion that are played in all. */
     private readonly float $total;
 
@@ -32,7 +35,7 @@ final class Timing
      */
     public function __construct(
         private readonly Play $play, private readonly float $in, private readonly float $out, private readonly float $most,
-        private readonly float $pace, int $loops, ?float $fill,
+        public readonly float $pace, int $loops, ?float $fill,
     ) {
         $this->span = $out - $in;
         if ($fill !== null) {
@@ -43,7 +46,23 @@ final class Timing
             $this->moving = $this->framesFor($this->total);
         }
         $whole = $play->holdBefore + $this->moving + $play->holdAfter - $play->skip;
-        $this->frames = max(0.0, $play->length === null ? $whole : min($whole, (float) $play->length));
+        $this->whole = max(0.0, $whole);
+        $this->frames = $play->length === null ? $this->whole : min($this->whole, (float) $play->length);
+    }
+
+    /** Seconds of the motion that a beat of so many frames would have played at its end, holds taken off. */
+    public function secondsAfter(float $frames): float
+    {
+        return $this->played(max(0.0, $frames + $this->play->skip - $this->play->holdBefore - $this->play->holdAfter));
+    }
+
+    /** The least turns of the motion that last for so many frames; null where its speed runs down to nothing before. */
+    public function loopsFor(float $frames): ?int
+    {
+        $loops = max(1, (int) ceil($this->secondsAfter($frames) / $this->span - 1e-9));
+        $lasts = $this->play->holdBefore + $this->framesFor($loops * $this->span) + $this->play->holdAfter - $this->play->skip;
+
+        return $lasts >= $frames - 1e-6 ? $loops : null;
     }
 
     /** Seconds of the motion passed after so many moving frames, before any ease. */

@@ -67,32 +67,13 @@
 
     async function dropBeat(d: Drag) {
         const b = scene.find('beats', d.id);
-        const known = scene.manifest?.beats[`b${d.id}`];
-        if (!b || !known) return;
-        const perFrame = (scene.rate[1] / scene.rate[0]) * b.speed;
-        if (d.edge === 'whole') await scene.edit({ do: 'beat.set', beat: b.id, start: Math.max(0, b.start + d.by) });
-        else if (d.edge === 'in') {
-            const by = Math.max(-b.start, Math.max(-Math.floor(b.sourceIn / perFrame), d.by));
-            await scene.edit({ do: 'beat.set', beat: b.id, start: b.start + by, sourceIn: Math.max(0, b.sourceIn + by * perFrame) });
-        } else {
-            const length = known.end - known.start + d.by;
-            const out = b.sourceIn + length * perFrame;
-            // A repeating motion grows by whole turns; any other one ends where it ends.
-            if (known.loops && out > known.seconds + 1e-3)
-                await scene.edit({
-                    do: 'beat.set',
-                    beat: b.id,
-                    sourceOut: null,
-                    loops: Math.max(1, Math.round((length * perFrame) / (known.seconds - b.sourceIn))),
-                });
-            else
-                await scene.edit({
-                    do: 'beat.set',
-                    beat: b.id,
-                    loops: 1,
-                    sourceOut: Math.min(known.seconds, Math.max(b.sourceIn + perFrame, out)),
-                });
+        if (!b) return;
+        if (d.edge === 'whole') {
+            await scene.edit({ do: 'beat.set', beat: b.id, start: Math.max(0, b.start + d.by) });
+            return;
         }
+        const [start, end] = span(b);
+        await scene.edit({ do: 'beat.trim', beat: b.id, edge: d.edge, frame: Math.max(0, Math.round(d.edge === 'in' ? start : end)) });
     }
 
     async function dropLink(d: Drag) {

@@ -25,7 +25,7 @@
     import BlockTray from './trays/BlockTray.svelte';
     import CastTray from './trays/CastTray.svelte';
     import CoverTray from './trays/CoverTray.svelte';
-    import DeliverTray from './trays/DeliverTray.svelte';
+    import FinishTray from './trays/FinishTray.svelte';
 
     let { id }: { id: number } = $props();
 
@@ -113,7 +113,7 @@
         <div class="flex min-h-0 flex-1">
             <div class="w-[216px] shrink-0 overflow-hidden border-r border-line bg-desk" data-testid="tray">
                 {#if step === 'Cast'}<CastTray />{:else if step === 'Block'}<BlockTray />{:else if step === 'Act'}<ActTray
-                    />{:else if step === 'Cover'}<CoverTray />{:else}<DeliverTray />{/if}
+                    />{:else if step === 'Cover'}<CoverTray />{:else}<FinishTray />{/if}
             </div>
             <PaneGroup direction="horizontal" class="min-w-0 flex-1">
                 {#if panes !== 'plan'}<Pane defaultSize={62} minSize={25} class="flex" order={1}><FramePane /></Pane>{/if}

@@ -4,8 +4,8 @@ import type { FrameView } from './panes/view.svelte';
 import type { Playhead } from './playhead.svelte';
 import type { SceneStore } from './scene.svelte';
 
-export type Step = 'Cast' | 'Block' | 'Act' | 'Cover' | 'Deliver';
-export const STEPS: Step[] = ['Cast', 'Block', 'Act', 'Cover', 'Deliver'];
+export type Step = 'Cast' | 'Block' | 'Act' | 'Cover' | 'Finish';
+export const STEPS: Step[] = ['Cast', 'Block', 'Act', 'Cover', 'Finish'];
 
 export interface Desk {
     scene: SceneStore;
