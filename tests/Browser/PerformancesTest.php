@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use Illuminate\Support\Facades\DB;
 
 test('a path drawn on the plan is walked in the picture, and its places can be dragged', function (): void {
     [$scene, $user, $path] = furnished($this);
@@ -153,4 +154,47 @@ test('a talk is given its line, a walk breaks into a run', function (): void {
     $page->press('Manner', 'summary');
     $page->editing(fn () => $page->give('[data-testid=manner-bounce]', '1.5'));
     expect(((array) collect(SceneRows::all($scene->refresh())['beats'])->last()['settings'])['bounce'])->toEqual(1.5);
+});
+
+test('edges of a beat are dragged and typed: each lands where it is dropped, and all of it can be shown again', function (): void {
+    [$scene, $user, $path] = furnished($this);
+    $this->edit($scene, [
+        ['do' => 'beat.set', 'beat' => $scene->beats()->firstOrFail()->id, 'speed' => 0.8, 'play' => ['holdBefore' => 6]],
+        // Longer than hers, so that the scene stays as long as it is.
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'idle'],
+    ]);
+    $driver = $this->open();
+    $page = $this->workspace($driver);
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->press('Act');
+    $bar = '[data-testid=beat-Oda-Talk]';
+    $edges = static fn (): array => $driver->executeScript(
+        'const r = document.querySelector(arguments[0]).getBoundingClientRect(); return [r.left, r.right];',
+        [$bar],
+    );
+    $page->click($bar);
+    [$left, $right] = $edges();
+    $half = (int) (($right - $left) / 2) - 3;
+    $page->drag($bar, -60, 0, $half, 0);
+    $page->until(static fn (): bool => abs($edges()[1] - ($right - 60)) < 4, 'the end where it was dropped');
+    $page->drag($bar, 40, 0, 30 - (int) (($edges()[1] - $edges()[0]) / 2) - 27, 0);
+    $page->until(static fn (): bool => abs($edges()[0] - ($left + 40)) < 4, 'the beginning where it was dropped');
+    expect($edges()[1])->toEqualWithDelta($right - 60, 4.0);
+    $cut = static fn (): array => (array) json_decode(
+        (string) DB::table('beats')->where('scene_id', $scene->id)->orderBy('id')->value('play'),
+        true,
+    );
+    $page->until(static fn (): bool => isset($cut()['skip'], $cut()['length']), 'both edges in the scene');
+    expect($cut()['skip'])->toBe((int) $scene->beats()->orderBy('id')->value('start'))->and($cut()['length'])->toBeGreaterThan(10);
+    // The same by typing, and all of it again.
+    $end = (int) $driver->executeScript('return document.querySelector(`input[aria-label="End frame"]`).value');
+    $driver->executeScript(<<<'JS'
+        const f = document.querySelector('input[aria-label="End frame"]');
+        f.focus(); f.value = '-=5'; f.dispatchEvent(new Event('input', { bubbles: true })); f.blur();
+        JS);
+    $shown = static fn (): int => (int) $driver->executeScript('return document.querySelector(`input[aria-label="End frame"]`).value');
+    $page->until(static fn (): bool => $shown() === $end - 5, 'five frames less');
+    $page->press('Show all');
+    $page->until(static fn (): bool => abs($edges()[0] - $left) < 4 && abs($edges()[1] - $right) < 4, 'all of it');
 });

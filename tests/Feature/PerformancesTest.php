@@ -539,3 +539,19 @@ test('an edge of a beat is dropped on a frame: it is there, and the rest of the 
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk()->assertJsonPath('history.redo', 'Trim a beat');
     expect(app(SceneStream::class)->compile($scene->refresh())->lanes[$oda]->segments[0]->end)->toBeGreaterThan(80.0);
 });
+
+test('a cut beat at another speed shows the same of its motion', function (): void {
+    $scene = $this->scene();
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0]],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'play' => ['skip' => 12, 'length' => 30]],
+    ]);
+    $shown = static function () use ($scene): array {
+        $s = array_values(app(SceneStream::class)->compile($scene->refresh())->lanes)[0]->segments[0];
+
+        return [$s->timing->at(0.0)[0], $s->timing->at($s->timing->frames)[0], $s->timing->frames];
+    };
+    [$from, $to] = $shown();
+    $this->edit($scene, [['do' => 'beat.set', 'beat' => rows($scene)['beats'][0]['id'], 'speed' => 2.0]]);
+    expect($shown())->toEqualWithDelta([$from, $to, 15.0], 1e-6)->and($to - $from)->toEqualWithDelta(30 / 24, 1e-6);
+});

@@ -7,6 +7,7 @@ namespace App\Edits\Commands;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;
+use stdClass;
 
 /** Moves, trims, speeds up, loops or changes a beat; with "motion" another motion takes its place. */
 final class BeatSet implements EditCommand
@@ -24,7 +25,7 @@ final class BeatSet implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $beat = $scene->find('beats', $in['beat']);
-        $values = BeatAdd::columns($in) + BeatAdd::shaped($in, $beat->play);
+        $values = BeatAdd::columns($in) + BeatAdd::shaped($in, $beat->play) + self::retimed($in, $beat);
         if (isset($in['motion'])) {
             $motion = $scene->asset($in['motion']);
             if ($motion->kind !== 'motion') {
@@ -46,5 +47,27 @@ final class BeatSet implements EditCommand
         }
 
         return isset($in['start']) ? 'Move a beat' : (isset($in['sourceIn']) || isset($in['sourceOut']) ? 'Trim a beat' : 'Change a beat');
+    }
+
+    /**
+     * At another speed a cut beat shows the same of its motion: what is cut by frames goes with it.
+     *
+     * @param  array<string, mixed>  $in
+     * @return array<string, mixed>
+     */
+    private static function retimed(array $in, stdClass $beat): array
+    {
+        $play = $beat->play === null ? null : json_decode($beat->play, true);
+        $speed = is_numeric($in['speed'] ?? null) ? (float) $in['speed'] : (float) $beat->speed;
+        if (! is_array($play) || $speed === (float) $beat->speed || array_key_exists('play', $in)) {
+            return [];
+        }
+        foreach (['skip' => 0, 'length' => 1] as $name => $least) {
+            if (is_numeric($play[$name] ?? null)) {
+                $play[$name] = max($least, (int) round($play[$name] * (float) $beat->speed / $speed));
+            }
+        }
+
+        return ['play' => json_encode($play)];
     }
 }

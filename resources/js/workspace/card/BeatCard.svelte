@@ -21,6 +21,13 @@
     );
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'beat.set', beat: beat.id, ...values });
     const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
+    const isCut = $derived(Boolean(beat.play.skip) || (beat.play.length ?? null) !== null);
+    const cutAt = $derived(beat.play.skip && beat.play.length ? 'both ends' : beat.play.skip ? 'its start' : 'its end');
+    const uncut = () =>
+        scene.edit(
+            { do: 'beat.set', beat: beat.id, play: { length: null } },
+            ...(beat.play.skip ? [{ do: 'beat.trim', beat: beat.id, edge: 'in', frame: Math.max(0, beat.start - beat.play.skip) }] : []),
+        );
     /** What a generated motion can be told, by its model: in numbers, and its manner by sliders. */
     const NUMBERS: Record<string, [string, number][]> = {
         walkToMark: [
@@ -50,7 +57,20 @@
         <dt class="text-soft">Starts</dt>
         <dd><NumberField label="Start frame" value={beat.start} digits={0} parse={frame} save={(n) => set({ start: Math.round(n) })} /></dd>
         {#if span}<dt class="text-soft">Ends</dt>
-            <dd class="mono">{Math.round(span.end)} &ensp; {timecode(span.end, scene.rate)}</dd>{/if}
+            <dd class="grid grid-cols-[46px_1fr] items-center gap-1">
+                <NumberField
+                    label="End frame"
+                    value={Math.round(span.end)}
+                    digits={0}
+                    parse={frame}
+                    save={(n) => scene.edit({ do: 'beat.trim', beat: beat.id, edge: 'out', frame: Math.round(n) })}
+                /><span class="mono text-[10px] whitespace-nowrap text-soft">{timecode(span.end, scene.rate)}</span>
+            </dd>{/if}
+        {#if isCut}<dt class="text-soft">Cut</dt>
+            <dd class="flex items-baseline justify-between gap-2" data-testid="cut">
+                <span title={beat.play.skip ? `The first ${beat.play.skip} frames are not shown` : undefined}>{cutAt}</span>
+                <button class="whitespace-nowrap text-tide hover:underline" onclick={uncut} disabled={!scene.canEdit}>Show all</button>
+            </dd>{/if}
         {#each sliders as [name, usual] (name)}
             <dt class="text-soft capitalize">{name}</dt>
             <dd>
