@@ -56,10 +56,10 @@
 <dl class="grid grid-cols-[52px_1fr] items-center gap-x-2 gap-y-1.5">
     {#if doing}<dt class="text-soft">Doing</dt>
         <dd>{doing}</dd>{/if}
-    <dt class="text-soft">Place</dt>
-    <dd class="grid grid-cols-3 gap-1">
+    <dt class="col-span-2 -mb-1 grid grid-cols-3 gap-1 text-soft"><span>Place x</span><span>height</span><span>z (m)</span></dt>
+    <dd class="col-span-2 grid grid-cols-3 gap-1">
         <NumberField label="Place x (m)" value={item.position[0]} unit="m" digits={3} save={place('x')} />
-        <NumberField label="Height (m)" value={item.position[1]} unit="m" save={place('y')} />
+        <NumberField label="Height (m)" value={item.position[1]} unit="m" digits={3} save={place('y')} />
         <NumberField label="Place z (m)" value={item.position[2]} unit="m" digits={3} save={place('z')} />
     </dd>
     <dt class="text-soft">Facing</dt>
