@@ -50,6 +50,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
         Route::get('productions/{production}/credits', [KitController::class, 'credits']);
         Route::get('scenes/{scene}', [SceneController::class, 'show']);
+        Route::get('scenes/{scene}/assets', [SceneController::class, 'assets']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
         Route::get('renders/{render}/file', [RenderController::class, 'file']);

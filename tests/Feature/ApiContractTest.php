@@ -164,3 +164,20 @@ test('nonsense sent to any address is answered in words', function (): void {
     }
     expect($fell)->toBe([]);
 });
+
+test('what a scene may use of the kit has an address of its own, and is sent again only when it has changed', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->actingAs($user);
+    expect($this->getJson("/api/scenes/{$scene->id}")->assertOk()->json())->not->toHaveKey('assets');
+    $first = $this->getJson("/api/scenes/{$scene->id}/assets")->assertOk();
+    $tag = (string) $first->headers->get('ETag');
+    expect(collect($first->json('assets'))->pluck('slug')->all())->toContain('oda-ferrant')->and($tag)->not->toBe('')
+        ->and((string) $first->headers->get('Cache-Control'))->toContain('no-cache')->toContain('private');
+    $again = $this->withHeaders(['If-None-Match' => $tag])->getJson("/api/scenes/{$scene->id}/assets")->assertStatus(304);
+    expect($again->getContent())->toBe('');
+    // As nginx hands it on when it has packed the answer.
+    $this->withHeaders(['If-None-Match' => "W/{$tag}"])->getJson("/api/scenes/{$scene->id}/assets")->assertStatus(304);
+    app(App\Assets\AssetIntake::class)->model($scene->production, CrispReel\Core\Tests\Support\FakeAssets::glb('stool'), 'Own stool');
+    $this->withHeaders(['If-None-Match' => $tag])->getJson("/api/scenes/{$scene->id}/assets")->assertOk();
+});

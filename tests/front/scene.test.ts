@@ -27,6 +27,13 @@ afterEach(() => {
     vi.unstubAllGlobals();
 });
 
+it('opens with its rows and what it may use of the kit', () => {
+    expect(scene.ready).toBe(true);
+    expect(scene.find('items', 7)?.name).toBe('Oda');
+    expect(scene.asset(4)?.name).toBe('Wave');
+    expect(scene.asset(5)).toBeNull();
+});
+
 describe('edits on their way', () => {
     it('go one after the other, each on the revision that the one before made', async () => {
         const all = [1, 2, 3].map((x) => scene.edit(place({ x })));

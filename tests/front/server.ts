@@ -52,6 +52,7 @@ export class FakeServer {
 
     private usual(path: string, body: Record<string, unknown>): object {
         if (path === '') return this.opened();
+        if (path === '/assets') return { assets: [{ id: 4, name: 'Wave' }] };
         if (path === '/edits') return this.taken(body);
         if (path.startsWith('/changes')) return { revision: this.revision, changes: [{ table: 'items', id: 7, row: this.row() }] };
         if (path === '/renders') return { render: { id: 'r', call: body.call } };
@@ -82,7 +83,6 @@ export class FakeServer {
             scene: { id: 1, name: 'Pier', mood: 'dusk', story: null, wind: null, revision: this.revision },
             production: { id: 1, name: 'Tide', role: this.role, scenes: [] },
             rows,
-            assets: [],
             manifest: {
                 frames: 96,
                 rate: [24, 1],

@@ -12,7 +12,6 @@ use App\Exceptions\UserError;
 use App\Models\Asset;
 use App\Models\Edit;
 use App\Models\Item;
-use App\Models\Production;
 use App\Models\Scene;
 use App\Models\User;
 use App\Policies\Access;
@@ -49,7 +48,7 @@ final class SceneController
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
             ],
-            'rows' => SceneRows::all($scene), 'assets' => $this->assets($scene->production), 'manifest' => $this->manifests->of($scene),
+            'rows' => SceneRows::all($scene), 'manifest' => $this->manifests->of($scene),
             'history' => $this->history($scene, $user),
         ]);
     }
@@ -181,12 +180,19 @@ final class SceneController
         return response()->json($shelf->of($scene));
     }
 
-    /** @return list<array<string, mixed>> */
-    private function assets(Production $production): array
+    /** What the scene may use of the kit. Apart from the scene and kept by the browser: it is large, and rarely changes. */
+    public function assets(Request $request, Scene $scene): JsonResponse
     {
-        return Asset::query()->with('versions')->where(fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $production->id))
+        Access::see($this->user($request), $scene);
+        $rows = Asset::query()->with('versions')
+            ->where(static fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $scene->production_id))
             ->whereNull('archived_at')->orderBy('id')->get()
             ->map(static fn (Asset $a): array => KitShelf::row($a, $a->versions->sortBy('number')->last()))->all();
+        $answer = response()->json(['assets' => $rows]);
+        $answer->setEtag(hash('sha256', (string) $answer->getContent()))->headers->set('Cache-Control', 'private, no-cache');
+        $answer->isNotModified($request);
+
+        return $answer;
     }
 
     private function answer(Scene $scene, User $user, Edit $edit, CompiledScene $compiled, ?int $base): JsonResponse

@@ -10,7 +10,6 @@ interface Opened {
     scene: { id: number; name: string; mood: string; story: string | null; wind: Partial<Wind> | null; revision: number };
     production: { id: number; name: string; role: string; scenes: { id: number; name: string }[] };
     rows: Rows;
-    assets: AssetRow[];
     manifest: Manifest;
     history: { undo: string | null; redo: string | null };
 }
@@ -98,7 +97,7 @@ export class SceneStore {
 
     async open(): Promise<void> {
         try {
-            const o = await call<Opened>('GET', `scenes/${this.id}`);
+            const [o] = await Promise.all([call<Opened>('GET', `scenes/${this.id}`), this.refreshAssets()]);
             this.name = o.scene.name;
             this.mood = o.scene.mood;
             this.story = o.scene.story ?? '';
@@ -106,7 +105,6 @@ export class SceneStore {
             this.revision = o.scene.revision;
             this.production = o.production;
             this.rows = o.rows;
-            this.assets = o.assets;
             this.manifest = o.manifest;
             this.history = o.history;
             this.ready = true;
@@ -125,7 +123,7 @@ export class SceneStore {
 
     /** Kit assets again, after something was brought in or pictures were drawn. */
     async refreshAssets(): Promise<void> {
-        this.assets = (await call<Opened>('GET', `scenes/${this.id}`)).assets;
+        this.assets = (await call<{ assets: AssetRow[] }>('GET', `scenes/${this.id}/assets`)).assets;
     }
 
     /** Sends edit commands; true when they were taken. */
