@@ -104,7 +104,33 @@ final class LaneCompiler
             static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start],
         );
 
+        $this->noteCovered($segments, $item);
+
         return new Lane($figure, $segments, $this->standing($figure), $layers);
+    }
+
+    /**
+     * What goes on under the beat that follows is not seen: said, unless it goes on by its nature or only while the two are joined.
+     *
+     * @param  list<LaneSegment>  $segments
+     */
+    private function noteCovered(array $segments, Item $item): void
+    {
+        foreach ($segments as $k => $s) {
+            $next = $segments[$k + 1] ?? null;
+            if ($next === null || $s->from->play->keepLooping || $s->end <= $next->start + max(1, $next->joinFrames)) {
+                continue;
+            }
+            $name = $this->document->assets[$s->from->motion]->name;
+            $this->notes[] = new Note(
+                'beat.covered',
+                $item->id,
+                (int) $next->start,
+                sprintf('%d frames of "%s" are not seen: what follows begins before it ends.', (int) ceil($s->end - $next->start), $name),
+                sprintf('Bring its end to frame %d, or what follows to frame %d.', (int) $next->start, (int) ceil($s->end)),
+                $s->beat,
+            );
+        }
     }
 
     /** @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance */
