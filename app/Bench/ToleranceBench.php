@@ -19,6 +19,7 @@ use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Geometry\SmoothCurve;
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
@@ -264,7 +265,7 @@ final class ToleranceBench
             foreach (['footL', 'footR'] as $role) {
                 $j = $f->skeleton->roles[$role];
                 [$p, $q] = [$f->standing($a, $j), $f->standing($b, $j)];
-                $gaps[] = [hypot($p[0] - $q[0], $p[1] - $q[1]), abs(rad2deg(atan2(sin($p[2] - $q[2]), cos($p[2] - $q[2]))))];
+                $gaps[] = [hypot($p[0] - $q[0], $p[1] - $q[1]), abs(rad2deg(Angle::between($q[2], $p[2])))];
                 $stood = $f->skeleton->jointIn($lane->row($next->start - 1), $f->hips, $j)[0];
                 for ($frame = $next->start; $frame < $next->start + $next->joinFrames; $frame++) {
                     $now = $f->skeleton->jointIn($lane->row($frame), $f->hips, $j)[0];

@@ -9,6 +9,7 @@ use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use CrispReel\Core\Compile\Vehicle;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 
@@ -111,7 +112,7 @@ final class ItemPush implements EditCommand
         $ahead = Q4::heading(Q4::mul($at->rotation, Q4::conjugate($lane->figure->restTurn($lane->figure->hips))));
         $off = $ahead - deg2rad($facingDeg);
 
-        return hypot($at->position[0] - $behind[0], $at->position[2] - $behind[2]) < 0.25 && abs(atan2(sin($off), cos($off))) < 0.4;
+        return hypot($at->position[0] - $behind[0], $at->position[2] - $behind[2]) < 0.25 && abs(Angle::wrapped($off)) < 0.4;
     }
 
     /**

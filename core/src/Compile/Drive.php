@@ -10,6 +10,7 @@ use CrispReel\Core\Document\Route;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\Smoothing;
 use CrispReel\Core\Rig\Figure;
 
 /** A thing on its route: how far it has come at a frame, by its speed or by who pushes it, where that puts it, and how its wheels stand. */
@@ -142,17 +143,7 @@ final class Drive
             $raw[] = $raw[$f - 1] + ($f > $from && $step * $this->rate > 0.25 ? $step : 0.0);
             $last = $p;
         }
-        $sigma = 0.22 * $this->rate;
-        $reach = (int) ceil(3 * $sigma);
-        foreach ($raw as $f => $_) {
-            [$sum, $total] = [0.0, 0.0];
-            for ($k = -$reach; $k <= $reach; $k++) {
-                $w = exp(-0.5 * ($k / $sigma) ** 2);
-                $sum += $w * $raw[max(0, min($end, $f + $k))];
-                $total += $w;
-            }
-            $this->made[] = $sum / $total;
-        }
+        $this->made = Smoothing::gaussian($raw, 0.22 * $this->rate);
         $this->to = (float) $end;
     }
 

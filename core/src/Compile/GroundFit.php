@@ -10,6 +10,7 @@ use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\Smoothing;
 use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
@@ -145,7 +146,7 @@ final class GroundFit
                 ? min($l[0], $r[0])
                 : min(($l[0] + $r[0]) / 2, $l[0] + $this->slack($segment, 'L', $f), $r[0] + $this->slack($segment, 'R', $f));
         }
-        $pelvis = self::smoothed($pelvis, 0.12 * $rate);
+        $pelvis = Smoothing::gaussian($pelvis, max(0.1, 0.12 * $rate), 2.5);
         $out = [];
         foreach ($feet['L'] as $f => $l) {
             array_push($out, ...$l, ...$feet['R'][$f], ...[$pelvis[$f]]);
@@ -312,28 +313,6 @@ final class GroundFit
         $y = $pitch === 0.0 ? max($middle, $heel ?? $middle, $ball ?? $middle) : $middle;
 
         return [($y - $base - $made) / $place->scale, -$pitch, $tilt($right, $left, 0.09), $y];
-    }
-
-    /**
-     * @param  list<float>  $values
-     * @return list<float>
-     */
-    private static function smoothed(array $values, float $sigma): array
-    {
-        $reach = (int) ceil(2.5 * $sigma);
-        $n = count($values);
-        $out = [];
-        foreach ($values as $i => $v) {
-            [$sum, $total] = [0.0, 0.0];
-            for ($k = -$reach; $k <= $reach; $k++) {
-                $w = exp(-0.5 * ($k / max(0.1, $sigma)) ** 2);
-                $sum += $w * $values[max(0, min($n - 1, $i + $k))];
-                $total += $w;
-            }
-            $out[] = $sum / $total;
-        }
-
-        return $out;
     }
 
     /**

@@ -9,6 +9,7 @@ use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Format\Bvh\BvhReader;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\FootLock;
@@ -163,7 +164,7 @@ final class ImportedMotion
         $heading = 0.0;
         foreach ($rows as $row) {
             [$x, $z, $turn] = $figure->standing($row, $figure->hips);
-            $heading += atan2(sin($turn - $heading), cos($turn - $heading));
+            $heading += Angle::between($heading, $turn);
             array_push($out, ...$row, ...array_fill(0, count($figure->morphs), 0.0), ...[$x, $z, $heading]);
         }
 

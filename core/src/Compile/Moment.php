@@ -7,6 +7,7 @@ namespace CrispReel\Core\Compile;
 use CrispReel\Core\Document\Span;
 use CrispReel\Core\Document\TouchUp;
 use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\Keys;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -69,16 +70,9 @@ final class Moment
         if ($keys === []) {
             return $this->scene->places[$item];
         }
-        $a = $b = $keys[0];
-        foreach ($keys as $k => $key) {
-            if ($key['frame'] <= $this->frame) {
-                $a = $key;
-                $b = $keys[$k + 1] ?? $key;
-            }
-        }
-        $u = $b['frame'] > $a['frame']
-            ? Ease::named($b['ease'], Ease::clamp(($this->frame - $a['frame']) / ($b['frame'] - $a['frame'])))
-            : 0.0;
+        [$i, $j, $share] = Keys::around(array_column($keys, 'frame'), $this->frame);
+        [$a, $b] = [$keys[$i], $keys[$j]];
+        $u = $j > $i ? Ease::named($b['ease'], Ease::clamp($share)) : 0.0;
         $scale = $this->scene->places[$item]->scale;
 
         return (new Placement($a['position'], $a['rotation'], $scale))->mix(new Placement($b['position'], $b['rotation'], $scale), $u);
@@ -239,15 +233,9 @@ final class Moment
         if ($w <= 0.0) {
             return $row;
         }
-        $a = $b = $t->keys[0];
-        $share = 0.0;
-        foreach ($t->keys as $k => $key) {
-            if ($key['frame'] <= $this->frame) {
-                $a = $key;
-                $b = $t->keys[$k + 1] ?? $key;
-                $share = $b['frame'] > $a['frame'] ? Ease::smooth(($this->frame - $a['frame']) / ($b['frame'] - $a['frame'])) : 0.0;
-            }
-        }
+        [$i, $j, $share] = Keys::around(array_column($t->keys, 'frame'), $this->frame);
+        [$a, $b] = [$t->keys[$i], $t->keys[$j]];
+        $share = Ease::smooth($share);
         $o = 3 + 4 * $joint;
         $turn = Q4::power(Q4::slerp($a['rotation'], $b['rotation'], $share), $w);
         [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], $turn);

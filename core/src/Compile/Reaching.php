@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
@@ -78,7 +79,7 @@ final class Reaching
         if ($hold->contact->turn === 'match') {
             $rest = $this->figure->restTurn($j);
             $by = Q4::heading($target->rotation) - Q4::heading(Q4::mul($turn, Q4::conjugate($rest)));
-            $this->posture->turn($j, Q4::mul(Q4::aroundY(atan2(sin($by), cos($by)) * $weight), $turn));
+            $this->posture->turn($j, Q4::mul(Q4::aroundY(Angle::wrapped($by) * $weight), $turn));
         }
         $this->posture->shiftHips(V3::mul(V3::sub(V3::add($target->position, $hold->own->position), $at), $weight));
         foreach ($this->feet as $side => [$place, $rotation]) {

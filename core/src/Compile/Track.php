@@ -8,6 +8,7 @@ use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Geometry\SmoothCurve;
 use CrispReel\Core\Geometry\Solids;
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
@@ -91,11 +92,6 @@ final class Track
         return [(int) $x, min(count($this->places) - 1, (int) $x + 1), $x - (int) $x];
     }
 
-    private static function wrapped(float $angle): float
-    {
-        return atan2(sin($angle), cos($angle));
-    }
-
     /**
      * Settled once for one line on one ground, and read back.
      *
@@ -149,7 +145,7 @@ final class Track
                 $before = $rear;
                 $rear = [$front[0] + $back[0] * $base, $rear[1], $front[2] + $back[2] * $base];
                 $this->rearWay[] = $i === 0 ? 0.0 : $this->rearWay[$i - 1] + V3::distance($rear, $before);
-                $steer = self::wrapped($heading - atan2(-$back[0], -$back[2]));
+                $steer = Angle::wrapped($heading - atan2(-$back[0], -$back[2]));
                 $heading = atan2(-$back[0], -$back[2]);
             } else {
                 $rear = [$front[0], $rear[1], $front[2]];
@@ -160,7 +156,7 @@ final class Track
             $off = Q4::rotate(Q4::aroundY($turn), V3::mul([$v->rear[0], 0.0, $v->rear[1]], $this->item->scale));
             $stands[] = [$rear[0] - $off[0], $rear[2] - $off[2], $turn];
             $this->steering[] = $steer;
-            $this->bends[] = self::wrapped($this->tangent($s + 0.15) - $this->tangent($s - 0.15)) / 0.3;
+            $this->bends[] = Angle::wrapped($this->tangent($s + 0.15) - $this->tangent($s - 0.15)) / 0.3;
         }
         $this->ground($stands);
     }

@@ -7,6 +7,7 @@ namespace CrispReel\Core\Evaluate;
 use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\CameraKey;
 use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\Keys;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 
@@ -19,15 +20,9 @@ final class CameraMove
     public static function at(Camera $camera, float $frame, array $subjects = []): CameraPose
     {
         $keys = $camera->keys;
-        $n = count($keys);
-        $a = $b = $keys[0];
-        for ($i = 0; $i < $n; $i++) {
-            if ($keys[$i]->frame <= $frame) {
-                $a = $keys[$i];
-                $b = $keys[min($i + 1, $n - 1)];
-            }
-        }
-        $t = $b->frame > $a->frame ? Ease::named($a->ease, ($frame - $a->frame) / ($b->frame - $a->frame)) : 0.0;
+        [$i, $j, $share] = Keys::around(array_map(static fn (CameraKey $k): int => $k->frame, $keys), $frame);
+        [$a, $b] = [$keys[$i], $keys[$j]];
+        $t = $j > $i ? Ease::named($a->ease, $share) : 0.0;
         $position = V3::mix($a->position, $b->position, $t);
         $rotation = Q4::slerp($a->rotation, $b->rotation, $t);
         $focus = fn (CameraKey $k): float => $k->focusMetres ?? self::follow($position, $rotation, $subjects);

@@ -38,12 +38,8 @@ final class MonotoneTrack
         if ($t >= $this->times[$n - 1]) {
             return $this->values[$n - 1];
         }
-        $low = 0;
-        $high = $n - 1;
-        while ($high - $low > 1) {
-            $k = ($low + $high) >> 1;
-            $this->times[$k] <= $t ? $low = $k : $high = $k;
-        }
+        $low = Keys::below($this->times, $t);
+        $high = $low + 1;
         $h = $this->times[$high] - $this->times[$low];
         $u = ($t - $this->times[$low]) / $h;
         $u2 = $u * $u;

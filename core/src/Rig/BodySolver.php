@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Rig;
 
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -179,7 +180,7 @@ final class BodySolver
             $plain = Q4::mul($lower, $g['lowerHang']);
             $rel = Q4::mul(Q4::conjugate($plain), $hand);
             $twist = 2 * atan2($rel[0] * $g['lower'][0] + $rel[1] * $g['lower'][1] + $rel[2] * $g['lower'][2], $rel[3]);
-            $twist = atan2(sin($twist), cos($twist));
+            $twist = Angle::wrapped($twist);
             // Near a half turn either way round is as far; the share fades there, so that the forearm never flips.
             $share = 0.5 * Ease::smooth((M_PI - abs($twist)) / deg2rad(100.0));
             $lowerWorld = Q4::mul($plain, Q4::axis($g['lower'], $twist * $share * $weight));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Rig;
 
+use CrispReel\Core\Math\Keys;
 use CrispReel\Core\Math\Q4;
 
 /**
@@ -38,13 +39,8 @@ final readonly class Channel
         if ($seconds >= $this->times[$n - 1]) {
             return $this->key($n - 1);
         }
-        $low = 0;
-        $high = $n - 1;
-        while ($high - $low > 1) {
-            $k = ($low + $high) >> 1;
-            $this->times[$k] <= $seconds ? $low = $k : $high = $k;
-        }
-        $span = $this->times[$high] - $this->times[$low];
+        $low = Keys::below($this->times, $seconds);
+        $span = $this->times[$low + 1] - $this->times[$low];
         $t = ($seconds - $this->times[$low]) / $span;
 
         return match ($this->interpolation) {

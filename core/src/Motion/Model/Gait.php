@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Motion\Model;
 
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Noise;
+use CrispReel\Core\Math\Smoothing;
 use CrispReel\Core\Rig\ArmPose;
 use CrispReel\Core\Rig\BodyFrame;
 use CrispReel\Core\Rig\Channels;
@@ -246,7 +248,7 @@ final class Gait
         $this->length = $metres;
         $places = $this->footfalls($metres);
         $count = count($places);
-        $first = self::wrapped($facing - $this->course->at(0.0)[2]);
+        $first = Angle::wrapped($facing - $this->course->at(0.0)[2]);
         $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
         [$turnTimes, $turns, $begin] = abs($first) > 0.6
             ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1)
@@ -283,7 +285,7 @@ final class Gait
         $phase[] = [$t + 0.35, $count / 2];
         $strength[] = [$t + 0.35, 0.0];
         $this->seconds = $t + 0.6;
-        $last = $face === null ? 0.0 : self::wrapped($face - $this->course->at($metres)[2]);
+        $last = $face === null ? 0.0 : Angle::wrapped($face - $this->course->at($metres)[2]);
         if (abs($last) > 0.1) {
             [$times, $more, $end] = $this->turnSteps($steps, $metres, 0.0, $last, max($t + 0.35, end($turnTimes) + 0.1));
             array_push($turnTimes, ...$times);
@@ -320,11 +322,6 @@ final class Gait
         return array_map(static fn (float $s): float => $s * $k, $out);
     }
 
-    private static function wrapped(float $angle): float
-    {
-        return atan2(sin($angle), cos($angle));
-    }
-
     /** @param  list<array{float, float}>  $keys */
     private static function track(array $keys): MonotoneTrack
     {
@@ -341,17 +338,7 @@ final class Gait
             $raw[] = $this->channels($this->from + $i * $dt, true)->hip[1];
         }
         $sigma = 0.09 * $this->style->stepSeconds;
-        $reach = (int) ceil(3 * $sigma / $dt);
-        foreach ($raw as $i => $_) {
-            $sum = 0.0;
-            $total = 0.0;
-            for ($k = -$reach; $k <= $reach; $k++) {
-                $w = exp(-0.5 * ($k * $dt / $sigma) ** 2);
-                $sum += $w * $raw[max(0, min($count - 1, $i + $k))];
-                $total += $w;
-            }
-            $this->heights[] = $sum / $total;
-        }
+        $this->heights = Smoothing::gaussian($raw, $sigma / $dt);
     }
 
     /** Catmull-Rom over the smoothed heights. */
@@ -482,7 +469,7 @@ final class Gait
         $ahead = $this->course->at($this->travel->at($t + 0.5)[0])[2] + $this->turning->at($t + 0.35)[0];
         $now = $this->course->at($this->travel->at($t)[0])[2] + $this->turning->at($t)[0];
 
-        return Ease::clamp(self::wrapped($ahead - $now) * 0.7, -0.7, 0.7);
+        return Ease::clamp(Angle::wrapped($ahead - $now) * 0.7, -0.7, 0.7);
     }
 
     /**
