@@ -14,6 +14,7 @@ use App\Renders\RenderDesk;
 use App\Scenes\SceneStream;
 use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -208,7 +209,7 @@ final class PictureMaker
 
         return Document::fromArray([
             'format' => Document::FORMAT, 'version' => 1, 'name' => 'Pictures', 'rate' => [24, 1], 'width' => 320, 'height' => 240,
-            'mood' => 'neutral',
+            'mood' => 'neutral', 'look' => Moods::look('neutral'),
             'assets' => array_values($assets), 'items' => $items, 'beats' => $beats, 'links' => [], 'cameras' => $cameras,
             'shots' => $shots,
         ]);

@@ -11,6 +11,7 @@ use App\Models\User;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Rig\Figure;
 use Illuminate\Support\Facades\Cache;
@@ -80,7 +81,7 @@ final class PreviewMaker
         }
         $document = Document::fromArray([
             'format' => Document::FORMAT, 'version' => 1, 'name' => 'Preview', 'rate' => [24, 1], 'width' => 640, 'height' => 480,
-            'mood' => 'neutral',
+            'mood' => 'neutral', 'look' => Moods::look('neutral'),
             'assets' => $assets, 'items' => $items, 'beats' => $beats, 'links' => [], 'cameras' => [], 'shots' => [],
         ]);
         $scene = $this->stream->compileDocument($document);

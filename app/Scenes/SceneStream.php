@@ -12,6 +12,7 @@ use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\SceneCompiler;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Moods;
 
 /** What a drawing page needs of a scene: the manifest, and blocks by hash, computed when first asked for. */
 final class SceneStream
@@ -50,7 +51,7 @@ final class SceneStream
 
         return [
             'frames' => $scene->frames, 'rate' => [$d->rate->num, $d->rate->den], 'width' => $d->width, 'height' => $d->height,
-            'mood' => $d->mood,
+            'mood' => $d->mood, 'look' => Moods::look($d->mood),
             'blockFrames' => PoseStream::BLOCK, 'blocks' => $blocks, 'beats' => (object) $beats,
             'assets' => array_values(array_map(
                 static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob],

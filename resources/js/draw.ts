@@ -39,7 +39,7 @@ async function prepare(): Promise<void> {
     // Making the canvas ready takes as long as the manifest: both at once.
     const asked = get('manifest').then((r) => r.json() as Promise<RenderManifest>);
     document.body.append(canvas);
-    painter = new Painter(canvas, shelf, document.body.dataset.quality === 'final' ? 'final' : 'draft');
+    painter = new Painter(canvas, shelf, (document.body.dataset.quality ?? 'draft') as Quality);
     manifest = await asked;
     painter.exact = true;
     painter.resize(manifest.render.width, manifest.render.height);

@@ -21,6 +21,6 @@ final class PageController
     {
         $quality = RenderJob::query()->whereKey($render)->value('quality');
 
-        return response(view('draw', ['render' => $render, 'quality' => $quality === 'final' ? 'final' : 'draft']));
+        return response(view('draw', ['render' => $render, 'quality' => is_string($quality) ? $quality : 'draft']));
     }
 }

@@ -11,8 +11,6 @@ final readonly class Document
 
     public const VERSION = 1;
 
-    public const MOODS = ['dusk', 'night', 'fog', 'neutral'];
-
     /**
      * @param  array<string, AssetRef>  $assets
      * @param  array<string, Item>  $items
@@ -59,7 +57,7 @@ final readonly class Document
         }
         $document = new self(
             $in->text('name', ''), new Rate($rate[0], $rate[1]), $in->whole('width', 1280, 16, 8192), $in->whole('height', 720, 16, 8192),
-            $in->choice('mood', self::MOODS, 'neutral'),
+            $in->choice('mood', Moods::names(), 'neutral'),
             self::keyed($in, 'assets', AssetRef::from(...)), self::keyed($in, 'items', Item::from(...)),
             array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),

@@ -1,5 +1,4 @@
 export { ModelShelf } from './models';
-export { MOOD_NAMES } from './moods';
 export { Painter, viewOf, type Quality, type View } from './painter';
 export {
     BlockStore,

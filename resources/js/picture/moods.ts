@@ -1,10 +1,13 @@
 import { Color, Vector2, Vector3, Vector4, type Texture } from 'three';
-import data from './moods.json';
 
-export type MoodName = keyof typeof data;
-export type Mood = (typeof data)['dusk'];
+/** A mood of light in numbers, as the manifest brings them; most of them are uniforms by name. */
+export interface Mood {
+    exposure: number;
+    halo: number;
+    grade: { contrast: number; saturation: number; gain: number[]; lift: number[] };
+    [uniform: string]: unknown;
+}
 
-export const MOOD_NAMES = Object.keys(data) as MoodName[];
 export const LAMPS = 4;
 export const BLOBS = 8;
 
@@ -57,10 +60,6 @@ export function makeUniforms(noise: Texture, ripples: Texture) {
 }
 
 export type StageUniforms = ReturnType<typeof makeUniforms>;
-
-export function moodOf(name: string): Mood {
-    return (name in data ? data[name as MoodName] : data.neutral) as Mood;
-}
 
 /** Writes a mood's numbers into the uniforms; colours are sRGB hex times a factor. */
 export function applyMood(u: StageUniforms, mood: Mood): void {

@@ -115,6 +115,7 @@ export class Painter {
         const forward = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
         const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
         stage.fitShadow(camera.position, forward, this.focus, halfWidth);
+        stage.lamps(camera.position);
         renderer.shadowMap.autoUpdate = this.quality === 'final' || this.exact || this.drawn % 2 === 0;
         if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
         this.drawn++;

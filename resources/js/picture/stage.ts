@@ -26,7 +26,7 @@ import {
 import { Cloth } from './cloth';
 import { chooseLevels, isLarge, type Fineness } from './detail';
 import { bonesOf, isMesh, paintAll, type ModelShelf } from './models';
-import { applyMood, BLOBS, LAMPS, makeUniforms, moodOf, type Mood, type StageUniforms } from './moods';
+import { applyMood, BLOBS, LAMPS, makeUniforms, type Mood, type StageUniforms } from './moods';
 import { grainTexture, rippleTexture } from './noise';
 import { depthPaint, groundPaint, mirrorPaint, repaint, skyPaint, waterPaint } from './paints';
 import type { LampFact, Manifest, ManifestItem, PoseBlock } from './stream';
@@ -56,7 +56,8 @@ export class Stage {
     readonly ground: Mesh;
     readonly mirrorMaterial: ShaderMaterial;
     readonly fineness: Fineness = { widthPx: 1280, tolerancePx: 0.8, shadowMetres: 0.004, focusMetres: 8, blurPx: 0 };
-    mood: Mood = moodOf('neutral');
+    /** Until a manifest brings one. */
+    mood: Mood = { exposure: 1, halo: 0, grade: { contrast: 1, saturation: 1, gain: [1, 1, 1], lift: [0, 0, 0] } };
     private readonly actors = new Map<string, Actor>();
     private readonly haloMap: CanvasTexture;
     private wanted = 0;
@@ -90,7 +91,7 @@ export class Stage {
     async show(manifest: Manifest): Promise<void> {
         const turn = ++this.wanted;
         this.rate = manifest.rate[0] / manifest.rate[1];
-        this.mood = moodOf(manifest.mood);
+        this.mood = manifest.look;
         applyMood(this.uniforms, this.mood);
         const keep = new Set(manifest.items.map((i) => i.id));
         for (const [id, actor] of this.actors) {
@@ -219,7 +220,6 @@ export class Stage {
             }
         }
         for (; blob < BLOBS; blob++) this.uniforms.blobs.value[blob]?.set(0, 0, 1, -100);
-        this.lamps();
     }
 
     private poseFigure(actor: Actor, row: Float32Array): void {
@@ -243,23 +243,28 @@ export class Stage {
         this.uniforms.blobs.value[k]?.set(p.x, p.z, 0.3, p.y);
     }
 
-    private lamps(): void {
+    /** The lamps nearest to the eye give light; all that are lit have a halo. */
+    lamps(eye: Vector3): void {
         const u = this.uniforms;
-        let k = 0;
         const halo = new Color(0xffb45e).multiplyScalar(this.mood.halo);
+        const found: { lamp: LampFact; at: Vector3; far: number }[] = [];
         for (const actor of this.actors.values()) {
             for (const { sprite, lamp } of actor.halos) {
                 sprite.material.color.copy(halo);
                 sprite.visible = this.mood.halo > 0.01;
-                const place = u.lampPlace.value[k];
-                const colour = u.lampColour.value[k];
-                if (!place || !colour) continue;
-                place.set(...lamp.at).applyMatrix4(actor.stand.matrixWorld);
-                colour.copy(lamp.channel === 'A' ? u.lampA.value : u.lampB.value).multiplyScalar(lamp.power);
-                k++;
+                const at = new Vector3(...lamp.at).applyMatrix4(actor.stand.matrixWorld);
+                found.push({ lamp, at, far: at.distanceToSquared(eye) });
             }
         }
-        for (; k < LAMPS; k++) u.lampColour.value[k]?.set(0, 0, 0);
+        if (found.length > LAMPS) found.sort((a, b) => a.far - b.far);
+        for (let k = 0; k < LAMPS; k++) {
+            const one = found[k];
+            const colour = u.lampColour.value[k];
+            if (one) {
+                u.lampPlace.value[k]?.copy(one.at);
+                colour?.copy(one.lamp.channel === 'A' ? u.lampA.value : u.lampB.value).multiplyScalar(one.lamp.power);
+            } else colour?.set(0, 0, 0);
+        }
     }
 
     /** A box around what the camera sees, so that the shadow map is spent on the picture. */

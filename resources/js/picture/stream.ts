@@ -1,3 +1,5 @@
+import type { Mood } from './moods';
+
 /** The scene as the core settled it, and reading of pose blocks. docs/pose-stream.md has the layout. */
 
 export interface LampFact {
@@ -48,6 +50,8 @@ export interface Manifest {
     width: number;
     height: number;
     mood: string;
+    /** The mood's light in numbers. */
+    look: Mood;
     blockFrames: number;
     blocks: string[];
     beats: Record<string, { start: number; end: number; seconds: number; loops: boolean }>;
