@@ -16,9 +16,15 @@ use App\Http\Controllers\ProductionController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SceneController;
 use App\Http\Controllers\WorkController;
+use App\Http\Middleware\QuietSession;
 use App\Work\Deferred;
+use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
+use Illuminate\Cookie\Middleware\EncryptCookies;
+use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
+use Illuminate\Session\Middleware\AuthenticateSession;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
+use Illuminate\View\Middleware\ShareErrorsFromSession;
 
 Route::prefix('api')->group(function (): void {
     Route::middleware('throttle:doors')->group(function (): void {
@@ -102,13 +108,19 @@ Route::prefix('api')->group(function (): void {
     });
 });
 
-Route::prefix('internal/renders/{render}')->group(function (): void {
-    Route::get('manifest', [RenderController::class, 'manifest']);
-    Route::get('blocks/{n}/{hash}', [RenderController::class, 'block'])->whereNumber('n');
-    Route::get('blobs/{hash}', [RenderController::class, 'blob']);
-    Route::post('frames/{frame}', [RenderController::class, 'frame'])->whereNumber('frame');
+// Drawing pages show a token of their run: no session, no cookie, nothing written for them.
+Route::withoutMiddleware([
+    EncryptCookies::class, AddQueuedCookiesToResponse::class, QuietSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class,
+    AuthenticateSession::class,
+])->prefix('internal')->group(function (): void {
+    Route::prefix('renders/{render}')->group(function (): void {
+        Route::get('manifest', [RenderController::class, 'manifest']);
+        Route::get('blocks/{n}/{hash}', [RenderController::class, 'block'])->whereNumber('n');
+        Route::get('blobs/{hash}', [RenderController::class, 'blob']);
+        Route::post('frames/{frame}', [RenderController::class, 'frame'])->whereNumber('frame');
+    });
+    Route::get('draw/{render}', [PageController::class, 'draw'])->whereUuid('render');
 });
-Route::get('internal/draw/{render}', [PageController::class, 'draw'])->whereUuid('render');
 
 // Well is who can reach the database. No session, no cookie: it is asked often.
 Route::get('up', static function () {

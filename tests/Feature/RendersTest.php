@@ -9,6 +9,7 @@ use App\Renders\Encoder;
 use App\Renders\FrameStore;
 use App\Renders\JoinRender;
 use App\Renders\RenderDesk;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
 
@@ -154,4 +155,20 @@ test('a missing frame stops the encoding by name', function (): void {
     $job = job($this, ['to' => 3]);
     app(FrameStore::class)->put($job, 0, png(64, 36, 1));
     expect(fn () => app(Encoder::class)->join($job))->toThrow(RuntimeException::class, 'the first is 1');
+});
+
+test('drawing pages leave no session behind', function (): void {
+    $scene = $this->scene();
+    $this->edit($scene, [['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]]]);
+    $job = app(App\Renders\RenderDesk::class)->start(
+        $scene->refresh()->load('production'),
+        $this->person(),
+        ['width' => 64, 'height' => 64, 'quality' => 'draft', 'from' => 0, 'to' => 1],
+    );
+    $before = DB::table('sessions')->count();
+    $page = $this->get("/internal/draw/{$job->id}")->assertOk();
+    $manifest = $this->get("/internal/renders/{$job->id}/manifest", ['X-Render-Token' => $job->token])->assertOk();
+    expect($page->headers->getCookies())->toBe([])->and($manifest->headers->getCookies())->toBe([])
+        ->and(DB::table('sessions')->count())->toBe($before)->and($page->getContent())->toContain('data-quality="draft"');
+    $this->get("/internal/renders/{$job->id}/manifest")->assertStatus(404);
 });

@@ -5,7 +5,7 @@
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
     import PathMarks from './PathMarks.svelte';
-    import { namesApart, type Mark } from './plan';
+    import { hipsOver, namesApart, type Mark } from './plan';
     import PlanMark from './PlanMark.svelte';
 
     const { scene, playhead, view } = getDesk();
@@ -143,10 +143,7 @@
                     const hash = m.blocks[Math.floor(f / m.blockFrames)];
                     const row = hash ? scene.blocks.peek(hash)?.item(`i${item.id}`, f) : null;
                     if (!row) continue;
-                    const a = 2 * Math.atan2(row[4] ?? 0, row[6] ?? 1);
-                    const [hx, hz] = [row[10] ?? 0, row[12] ?? 0];
-                    const x = (row[0] ?? 0) + hx * Math.cos(a) + hz * Math.sin(a);
-                    const z = (row[2] ?? 0) - hx * Math.sin(a) + hz * Math.cos(a);
+                    const [x, z] = hipsOver(row);
                     if (!last || Math.hypot(x - last[0], z - last[1]) > 0.12) {
                         points.push(`${px(x).toFixed(1)},${pz(z).toFixed(1)}`);
                         last = [x, z];

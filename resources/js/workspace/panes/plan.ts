@@ -32,3 +32,11 @@ export function namesApart(people: { id: number; x: number; y: number; text: str
     }
     return out;
 }
+
+/** Where a performer's hips are over the ground, from a row of a pose block: place 3, turn 4, scale 3, hips 3 in its own space. */
+export function hipsOver(row: ArrayLike<number>): [number, number] {
+    const n = (i: number, otherwise = 0) => row[i] ?? otherwise;
+    const turn = 2 * Math.atan2(n(4), n(6, 1));
+    const [hx, hz] = [n(10) * n(7, 1), n(12) * n(9, 1)];
+    return [n(0) + hx * Math.cos(turn) + hz * Math.sin(turn), n(2) - hx * Math.sin(turn) + hz * Math.cos(turn)];
+}
