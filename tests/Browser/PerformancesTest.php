@@ -86,15 +86,15 @@ test('how a beat plays is set in its card', function (): void {
     expect(SceneRows::all($scene->refresh())['beats'])->toHaveCount(2);
 });
 
-test('a place is clicked in the picture for a hand to hold', function (): void {
+test('a place is clicked in the picture for a hand to touch', function (): void {
     [$scene, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
     $page->until(fn () => $page->picture()[1] > 12, 'the picture');
     $page->click('[data-testid=lane-Oda]');
-    $page->press('Holds and touch-ups', 'summary');
-    $page->choose('Part that holds on', 'right hand');
+    $page->press('Touches and touch-ups', 'summary');
+    $page->choose('Part that touches', 'right hand');
     // Escape leaves it: the next click in the picture only selects.
     $page->click('[data-testid=aim-contact]');
     expect($page->text('body'))->toContain('Click the place for the right hand of Oda');
@@ -197,4 +197,30 @@ test('edges of a beat are dragged and typed: each lands where it is dropped, and
     $page->until(static fn (): bool => $shown() === $end - 5, 'five frames less');
     $page->press('Show all');
     $page->until(static fn (): bool => abs($edges()[0] - $left) < 4 && abs($edges()[1] - $right) < 4, 'all of it');
+});
+
+test('a thing is given to a hand, on its own card and on the performer\'s, at any step', function (): void {
+    [$scene, $user, $path] = furnished($this);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'brass-key', 'name' => 'Key', 'position' => [1.0, 0, 1.2]],
+        ['do' => 'item.add', 'asset' => 'lantern', 'name' => 'Lamp', 'position' => [0.6, 0, 1.2]],
+    ]);
+    $driver = $this->open();
+    $page = $this->workspace($driver);
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->press('Block');
+    $page->click('[data-testid=lane-Oda]');
+    $page->choose('What is given', 'Lamp');
+    $page->choose('Hand', 'left');
+    $page->editing(fn () => $page->click('[data-testid=give]'));
+    expect($page->text('[data-testid=card]'))->toContain('Lamp')->toContain('with Oda');
+    $page->press('Cast');
+    $page->click('[data-testid=lane-Key]');
+    $page->choose('Given to', 'Bram');
+    $page->editing(fn () => $page->click('[data-testid=give]'));
+    $rows = SceneRows::all($scene->refresh());
+    $name = array_column($rows['items'], 'name', 'id');
+    $links = array_map(static fn (array $l): array => [$name[$l['childId']], $name[$l['parentId']], $l['mount'], $l['keep']], $rows['links']);
+    expect($links)->toBe([['Lamp', 'Oda', 'handL', 'grip'], ['Key', 'Bram', 'handR', 'grip']]);
 });

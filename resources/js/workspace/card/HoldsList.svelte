@@ -67,7 +67,7 @@
 
 <details class="mt-2 border-t border-line pt-2">
     <summary class="cursor-pointer font-semibold"
-        >Holds and touch-ups <span class="font-normal text-soft">{contacts.length + touchUps.length || ''}</span></summary
+        >Touches and touch-ups <span class="font-normal text-soft">{contacts.length + touchUps.length || ''}</span></summary
     >
     {#each contacts as c (c.id)}
         <button class="mt-1 block w-full truncate text-left text-tide hover:underline" onclick={() => scene.select('contacts', c.id)}
@@ -81,20 +81,25 @@
     {/each}
     {#if scene.canEdit}
         <div class="mt-2 grid grid-cols-[1fr_auto] gap-1">
-            <select class={field} aria-label="Part that holds on" bind:value={effector}>
+            <select class={field} aria-label="Part that touches" bind:value={effector}>
                 {#each Object.entries(EFFECTORS) as [value, label] (value)}<option {value}>{label}</option>{/each}
             </select>
             <span class="self-center text-soft">on</span>
-            <select class={field} aria-label="What it holds on to" bind:value={target}>
+            <select class={field} aria-label="What it touches" bind:value={target}>
                 {#each others as o (o.id)}<option value={o.id}>{o.name}</option>{/each}
             </select>
-            <button class="rounded border border-line px-1.5 hover:bg-desk" data-testid="add-contact" onclick={hold}>Hold</button>
+            <button
+                class="rounded border border-line px-1.5 hover:bg-desk"
+                data-testid="add-contact"
+                title="Keeps that part on it, bending the body as far as it must"
+                onclick={hold}>Touch</button
+            >
             <button
                 class="col-span-2 rounded border border-line px-1.5 hover:bg-desk"
                 data-testid="aim-contact"
                 title="The place is then clicked in the picture"
                 aria-pressed={view.aiming !== null}
-                onclick={aim}>Hold a place in the picture</button
+                onclick={aim}>Touch a place in the picture</button
             >
             <select class={field} aria-label="Joint to touch up" bind:value={joint}>
                 {#each Object.entries(JOINTS) as [value, label] (value)}<option {value}>{label}</option>{/each}

@@ -3,6 +3,7 @@
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
     import ClothFields from './ClothFields.svelte';
+    import GiveFields from './GiveFields.svelte';
     import HoldsList from './HoldsList.svelte';
     import NumberField from './NumberField.svelte';
     import RouteFields from './RouteFields.svelte';
@@ -111,6 +112,7 @@
         >
     </div>
 {/if}
+{#if item.kind === 'performer' || (item.kind === 'prop' && !wearable)}<GiveFields {item} />{/if}
 {#if item.kind === 'performer'}<HoldsList {item} />{:else if item.kind === 'prop' && !carried}<RouteFields {item} />{/if}
 {#if isCloth && scene.canEdit}<ClothFields {item} />{/if}
 {#if scene.canEdit}<SurfaceFields {item} />{/if}

@@ -39,9 +39,14 @@
         a = await call<Whole>('GET', base);
     });
 
+    let asked = 0;
+
     async function change(method: string, tail: string, body: unknown) {
+        const turn = ++asked;
         try {
-            a = await call<Whole>(method, base + tail, body);
+            const got = await call<Whole>(method, base + tail, body);
+            // Answers may overtake each other: the one to what was asked for last counts.
+            if (turn === asked) a = got;
             kit.version++;
             stamp++;
             await scene.refreshAssets();

@@ -83,7 +83,8 @@
             await scene.refreshAssets();
             kit.kind = 'performer';
             kit.asset = made.id;
-            kit.open('shelves');
+            // Whoever has gone elsewhere meanwhile stays there.
+            if (kit.room === 'figure') kit.open('shelves');
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
             scene.notice = { kind: 'error', message: e.message, remedy: e.remedy };
