@@ -221,6 +221,9 @@ test('a thing is given to a hand, on its own card and on the performer\'s, at an
     $page->editing(fn () => $page->click('[data-testid=give]'));
     $rows = SceneRows::all($scene->refresh());
     $name = array_column($rows['items'], 'name', 'id');
-    $links = array_map(static fn (array $l): array => [$name[$l['childId']], $name[$l['parentId']], $l['mount'], $l['keep']], $rows['links']);
+    $links = array_map(
+        static fn (array $l): array => [$name[$l['childId']], $name[$l['parentId']], $l['mount'], $l['keep']],
+        $rows['links'],
+    );
     expect($links)->toBe([['Lamp', 'Oda', 'handL', 'grip'], ['Key', 'Bram', 'handR', 'grip']]);
 });

@@ -18,8 +18,16 @@ final class SceneSet implements EditCommand
 
     public function rules(): array
     {
-        return ['name' => 'sometimes|string|min:1|max:120', 'mood' => 'sometimes|in:'.implode(',', Moods::names()), 'story' => 'sometimes|nullable|string|max:20000',
-            'wind' => 'sometimes|array', 'wind.towardsDeg' => 'sometimes|numeric|between:-3600,3600', 'wind.speed' => 'sometimes|numeric|between:0,40', 'wind.gusts' => 'sometimes|numeric|between:0,1', 'wind.seed' => 'sometimes|integer|between:0,1000000'];
+        return [
+            'name' => 'sometimes|string|min:1|max:120',
+            'mood' => 'sometimes|in:'.implode(',', Moods::names()),
+            'story' => 'sometimes|nullable|string|max:20000',
+            'wind' => 'sometimes|array',
+            'wind.towardsDeg' => 'sometimes|numeric|between:-3600,3600',
+            'wind.speed' => 'sometimes|numeric|between:0,40',
+            'wind.gusts' => 'sometimes|numeric|between:0,1',
+            'wind.seed' => 'sometimes|integer|between:0,1000000',
+        ];
     }
 
     public function apply(EditContext $scene, array $in): string
