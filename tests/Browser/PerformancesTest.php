@@ -38,15 +38,15 @@ test('a path drawn on the plan is walked in the picture, and its places can be d
     expect($beat()['path']['points'][1])->toEqualWithDelta([$x, $z], 1e-6);
 });
 
-test('holds and touch-ups are made and set in the card; what is out of reach is noted and found from the note', function (): void {
+test('touches and touch-ups are made and set in the card; what is out of reach is noted and found from the note', function (): void {
     [$scene, $user, $path] = furnished($this);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);
     $page->click('[data-testid=lane-Oda]');
     $page->click('[data-testid=card] summary');
-    $page->choose('Part that holds on', 'left hand');
-    $page->choose('What it holds on to', 'Bram');
+    $page->choose('Part that touches', 'left hand');
+    $page->choose('What it touches', 'Bram');
     $page->editing(fn () => $page->click('[data-testid=add-contact]'));
     expect($page->text('[data-testid=card]'))->toContain('Oda, left hand');
     // It takes the hand, not the floor between the feet.
