@@ -20,7 +20,8 @@ final class BlobStore
     /** Hashes that this process has checked; bounded, since a worker lives long. */
     private const REMEMBERED = 4096;
 
-    private const AWAY = 'Try again in a minute; nothing half was kept. If it goes on, ask who runs this installation to look at the store.';
+    private const AWAY = 'Try again in a minute; nothing half was kept. '
+        .'If it goes on, ask who runs this installation to look at the store.';
 
     /** @var array<string, true> */
     private static array $checked = [];
@@ -46,7 +47,8 @@ final class BlobStore
                 throw new UserError(
                     'store.broken',
                     'A file in the store is damaged, or was cut off while it was written.',
-                    'Bring it in again; the same bytes mend it. Who runs this installation finds what else it concerns with reel:store --check.',
+                    'Bring it in again; the same bytes mend it. '
+                        .'Who runs this installation finds what else it concerns with reel:store --check.',
                     409,
                 );
             }

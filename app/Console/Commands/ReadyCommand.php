@@ -9,7 +9,9 @@ use App\Exceptions\UserError;
 /** What every start does before the parts run, in one process: each further one costs the start half a second. */
 final class ReadyCommand extends ReelCommand
 {
-    protected $signature = 'reel:ready {--database : bring the database up to date, and load the kit or the demo when it is empty} {--json}';
+    protected $signature = 'reel:ready
+        {--database : bring the database up to date, and load the kit or the demo when it is empty}
+        {--json}';
 
     protected $description = 'Get this installation ready to run; called by bin/start and bin/serve';
 
