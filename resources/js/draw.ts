@@ -44,6 +44,7 @@ async function prepare(): Promise<void> {
     painter.exact = true;
     painter.resize(manifest.render.width, manifest.render.height);
     await painter.show(manifest);
+    await shelf.settled();
 }
 
 async function lookup(frame: number): Promise<[PoseBlock, View]> {

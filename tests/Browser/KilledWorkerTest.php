@@ -77,7 +77,7 @@ test('two workers are killed at twenty moments: the film is whole, no frame that
         ['do' => 'camera.add', 'position' => [0, 1.4, 3], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0],
     ]);
     $frames = app(FrameStore::class);
-    $wish = ['width' => 480, 'height' => 270, 'from' => 0, 'to' => 240, 'format' => 'mp4', 'quality' => 'draft'];
+    $wish = ['width' => 320, 'height' => 180, 'from' => 0, 'to' => 144, 'format' => 'mp4', 'quality' => 'draft'];
     $job = app(RenderDesk::class)->start($scene->refresh(), $user, $wish);
     $control = ['/usr/bin/supervisorctl', '-c', getenv('REEL_RUN').'/supervisord.conf'];
     $arrived = [];
@@ -89,7 +89,7 @@ test('two workers are killed at twenty moments: the film is whole, no frame that
     };
     $kills = 0;
     for ($end = microtime(true) + 150; $kills < 20 && microtime(true) < $end;) {
-        usleep($random->getInt(200_000, 7_000_000));
+        usleep($random->getInt(200_000, 4_500_000));
         $ask = new Process([...$control, 'pid', 'reel:render-'.$random->getInt(1, 2)]);
         $ask->run();
         $look();
@@ -105,7 +105,7 @@ test('two workers are killed at twenty moments: the film is whole, no frame that
     $done($job);
     $before = $arrived;
     $look();
-    expect($kills)->toBe(20)->and($frames->missing($job, 0, 240))->toBe([])->and(array_intersect_key($arrived, $before))->toBe($before);
+    expect($kills)->toBe(20)->and($frames->missing($job, 0, 144))->toBe([])->and(array_intersect_key($arrived, $before))->toBe($before);
     foreach ($arrived as $f => $time) {
         expect(filemtime(Storage::disk('reel')->path($frames->path($job, $f))))->toBe($time);
     }

@@ -220,8 +220,10 @@ test('levels of detail draw a fraction of the triangles and the picture stays', 
             fine.tolerancePx = before;
             return [painter.renderer.domElement.toDataURL('image/png'), triangles];
         };
-        const [full, a] = shot(0), [thin, b] = shot(1);
-        done([full, thin, a, b]);
+        w.settled().then(() => {
+            const [full, a] = shot(0), [thin, b] = shot(1);
+            done([full, thin, a, b]);
+        });
         JS);
     $decode = static fn (string $url): GdImage => imagecreatefromstring((string) base64_decode(substr($url, 22)));
     expect($thinTriangles)->toBeLessThan(0.5 * $fullTriangles)

@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry, Mesh, SkinnedMesh, Sphere, Vector3, type PerspectiveCamera } from 'three';
-import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
+import { thinningReady, thinSurface, type BothThinned, type Surface, type Thinned } from './thinning';
 
 /**
  * Levels of detail of a surface: the same vertices under ever shorter lists of triangles. An error is the largest distance
@@ -11,7 +11,6 @@ export interface Levels {
     error: number[];
 }
 
-/** Levels of what is seen, and of what casts a shadow: there only the shape counts, not colours, creases or seams. */
 interface Detail {
     seen: Levels;
     cast: Levels;
@@ -19,69 +18,48 @@ interface Detail {
 
 /** Surfaces under this many triangles are cheaper drawn than chosen from. */
 const WORTH_IT = 400;
-const SHARES = [0.5, 0.35, 0.25, 0.17, 0.11, 0.05];
 /** Parts of a large set are gathered in cells of this size, in metres, so that each is left out or thinned by itself. */
 const CELL = 3;
 
 const known = new WeakMap<BufferGeometry, Detail>();
+const waiting = new Map<number, (made: BothThinned) => void>();
+let asked = 0;
+let worker: Worker | null = null;
 
-export const detailReady = Promise.all([MeshoptSimplifier.ready, MeshoptEncoder.ready]);
-
-export function levelsOf(geometry: BufferGeometry): Levels | undefined {
-    return known.get(geometry)?.seen;
+/** Thins a surface beside the page; where there are no workers, in it. */
+function thinBeside(surface: Surface): Promise<BothThinned> {
+    if (typeof Worker === 'undefined') return thinningReady.then(() => thinSurface(surface));
+    if (!worker) {
+        worker = new Worker(new URL('./thinning.worker.ts', import.meta.url), { type: 'module' });
+        worker.onmessage = ({ data }: MessageEvent<BothThinned & { id: number }>) => {
+            waiting.get(data.id)?.(data);
+            waiting.delete(data.id);
+        };
+    }
+    const id = ++asked;
+    const done = new Promise<BothThinned>((resolve) => waiting.set(id, resolve));
+    const { index, places, looks } = surface;
+    worker.postMessage({ id, index, places, looks }, [places.buffer, looks.buffer] as ArrayBuffer[]);
+    return done;
 }
 
-export function castLevelsOf(geometry: BufferGeometry): Levels | undefined {
-    return known.get(geometry)?.cast;
-}
-
-/** Makes the levels of a surface; call after detailReady. A surface too small or without index keeps its one level. */
-export function makeLevels(geometry: BufferGeometry): void {
+/** Makes the levels of a surface: until they are there it is drawn whole. One too small or without index keeps its one level. */
+export async function makeLevels(geometry: BufferGeometry): Promise<void> {
     const full = geometry.index;
     if (known.has(geometry) || !full || full.count < 3 * WORTH_IT) return;
+    const whole = { index: [full], error: [0] };
+    const detail: Detail = { seen: whole, cast: whole };
+    known.set(geometry, detail);
     const places = floats(geometry, 'position', 3);
-    const [looks, weights] = looksOf(geometry);
-    const seen = thin(Uint32Array.from(full.array), places, (from, target) =>
-        MeshoptSimplifier.simplifyWithAttributes(from, places, 3, looks, weights.length, weights, null, target, 1, ['Prune']),
-    );
-    // Vertices at one place count as one: fewer to move, and no seam holds a shorter list back.
-    const one = MeshoptSimplifier.generatePositionRemap(places, 3);
-    const welded = Uint32Array.from(full.array, (i) => one[i] ?? i);
-    const cast = thin(welded, places, (from, target) => MeshoptSimplifier.simplify(from, places, 3, target, 1, ['Prune']));
-    for (const levels of [seen, cast]) levels.index = levels.index.map((a) => new BufferAttribute(inOrder(Uint32Array.from(a.array)), 1));
-    geometry.index = seen.index[0] ?? full;
-    known.set(geometry, { seen, cast });
+    const made = await thinBeside({ index: Uint32Array.from(full.array), places, looks: looksOf(geometry) });
+    const levels = (t: Thinned): Levels => ({ index: t.index.map((i) => new BufferAttribute(i, 1)), error: t.error });
+    detail.seen = levels(made.seen);
+    detail.cast = levels(made.cast);
+    geometry.index = detail.seen.index[0] ?? full;
 }
 
-/** The same triangles in an order that uses a vertex again soon after it was moved: without a graphics chip that is a good part of a frame. */
-export function inOrder(index: Uint32Array): Uint32Array {
-    const made = index.slice();
-    const [remap] = MeshoptEncoder.reorderMesh(made, true, false);
-    const back = new Uint32Array(remap.length);
-    remap.forEach((to, from) => {
-        if (to !== 0xffffffff) back[to] = from;
-    });
-    return made.map((i) => back[i] ?? i);
-}
-
-function thin(full: Uint32Array, places: Float32Array, simplify: (from: Uint32Array, target: number) => [Uint32Array, number]): Levels {
-    const scale = MeshoptSimplifier.getScale(places, 3);
-    const levels: Levels = { index: [new BufferAttribute(full, 1)], error: [0] };
-    let from = full;
-    for (const share of SHARES) {
-        const [made, error] = simplify(from, Math.min(from.length, 3 * Math.floor((full.length * share) / 3)));
-        if (made.length > 0.9 * from.length || made.length === 0) break;
-        const before = levels.error[levels.error.length - 1] ?? 0;
-        levels.index.push(new BufferAttribute(made.slice(), 1));
-        // Each level is thinned from the one before it, so the errors add up.
-        levels.error.push(before + error * scale);
-        from = made;
-    }
-    return levels;
-}
-
-/** Normals, colours and baked light keep their edges when a surface is thinned. */
-function looksOf(geometry: BufferGeometry): [Float32Array, number[]] {
+/** Normals and colours of all vertices: they keep their edges when a surface is thinned. */
+function looksOf(geometry: BufferGeometry): Float32Array {
     const normals = floats(geometry, 'normal', 3);
     const colours = floats(geometry, 'color', 3);
     const count = geometry.getAttribute('position').count;
@@ -92,13 +70,15 @@ function looksOf(geometry: BufferGeometry): [Float32Array, number[]] {
             out[6 * i + 3 + k] = colours[3 * i + k] ?? 0;
         }
     }
-    return [out, [0.06, 0.06, 0.06, 0.1, 0.1, 0.1]];
+    return out;
 }
 
 function floats(geometry: BufferGeometry, name: string, width: number): Float32Array {
     const a = geometry.getAttribute(name);
     const out = new Float32Array(geometry.getAttribute('position').count * width);
     if (!a) return out;
+    // A plain list of floats needs no conversion, which is most of the time that reading a model takes.
+    if (a instanceof BufferAttribute && a.array instanceof Float32Array && a.itemSize === width) return a.array.slice(0, out.length);
     for (let i = 0; i < a.count; i++) for (let k = 0; k < width; k++) out[i * width + k] = a.getComponent(i, k);
     return out;
 }
@@ -181,12 +161,12 @@ export function chooseLevels(mesh: Mesh, fineness: Fineness): void {
     const detail = known.get(mesh.geometry);
     const g = mesh.geometry;
     if (!detail) return;
-    const { seen, cast } = detail;
     const use = (levels: Levels, k: number) => (g.index = levels.index[k] ?? null);
-    mesh.onBeforeRender = (_r, _s, camera) => use(seen, levelFor(seen, mesh, camera as PerspectiveCamera, fineness));
-    mesh.onBeforeShadow = () => use(cast, coarsest(cast, fineness.shadowMetres / mesh.matrixWorld.getMaxScaleOnAxis()));
+    mesh.onBeforeRender = (_r, _s, camera) => use(detail.seen, levelFor(detail.seen, mesh, camera as PerspectiveCamera, fineness));
+    mesh.onBeforeShadow = () =>
+        use(detail.cast, coarsest(detail.cast, fineness.shadowMetres / mesh.matrixWorld.getMaxScaleOnAxis()));
     // Who asks the geometry between pictures (a ray, a measure) finds the full surface.
-    mesh.onAfterRender = mesh.onAfterShadow = () => use(seen, 0);
+    mesh.onAfterRender = mesh.onAfterShadow = () => use(detail.seen, 0);
 }
 
 const centre = new Vector3();

@@ -1,4 +1,5 @@
-import { detailReady, makeLevels, partSurface } from './detail';
+import { makeLevels, partSurface } from './detail';
+import { thinningReady } from './thinning';
 import { Group, SkinnedMesh, type Bone, type Material, type Mesh, type Object3D } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { clone } from 'three/examples/jsm/utils/SkeletonUtils.js';
@@ -8,19 +9,60 @@ export class ModelShelf {
     private readonly loader = new GLTFLoader();
     private readonly shelf = new Map<string, Promise<Group>>();
 
+    private readonly thinning = new Set<Promise<void>>();
+
     constructor(private readonly fetchBlob: (hash: string) => Promise<ArrayBuffer>) {}
 
     async take(hash: string): Promise<Group> {
+        return clone(await this.stored(hash)) as Group;
+    }
+
+    /** Has a file on its way before it is needed. */
+    ask(hash: string): void {
+        // A failure is told to whoever takes it.
+        void this.stored(hash).catch(() => undefined);
+    }
+
+    private stored(hash: string): Promise<Group> {
         let stored = this.shelf.get(hash);
         if (!stored) {
             stored = this.fetchBlob(hash)
                 .then((bytes) => this.loader.parseAsync(bytes, ''))
                 .then(numbered)
-                .then(thinned);
+                .then((model) => this.thinned(model));
             this.shelf.set(hash, stored);
             stored.catch(() => this.shelf.delete(hash));
         }
-        return clone(await stored) as Group;
+        return stored;
+    }
+
+    /** Resolves when every surface has its levels of detail: what is rendered must not depend on when they came. */
+    async settled(): Promise<void> {
+        await Promise.all(this.thinning);
+    }
+
+    /** Large surfaces in parts, each with its levels of detail, which are made while the whole surface is drawn. */
+    private async thinned(model: Group): Promise<Group> {
+        await thinningReady;
+        if (model.userData.whole === true) return model;
+        const meshes: Mesh[] = [];
+        model.traverse((o) => {
+            if (isMesh(o)) meshes.push(o);
+        });
+        for (const mesh of meshes) {
+            const parts = partSurface(mesh);
+            for (const part of parts) this.thin(part);
+            if (parts[0] === mesh) continue;
+            mesh.parent?.add(...parts);
+            mesh.removeFromParent();
+        }
+        return model;
+    }
+
+    private thin(part: Mesh): void {
+        const made = makeLevels(part.geometry);
+        this.thinning.add(made);
+        void made.finally(() => this.thinning.delete(made));
     }
 }
 
@@ -32,24 +74,6 @@ function numbered(gltf: GLTF): Group {
     // A cloth follows its particles in one piece.
     gltf.scene.userData.whole = (gltf.asset as { extras?: { cloth?: unknown } }).extras?.cloth !== undefined;
     return gltf.scene;
-}
-
-/** Large surfaces in parts, each with its levels of detail. */
-async function thinned(model: Group): Promise<Group> {
-    await detailReady;
-    const meshes: Mesh[] = [];
-    model.traverse((o) => {
-        if (isMesh(o)) meshes.push(o);
-    });
-    for (const mesh of meshes) {
-        if (model.userData.whole === true) continue;
-        const parts = partSurface(mesh);
-        parts.forEach((part) => makeLevels(part.geometry));
-        if (parts[0] === mesh) continue;
-        mesh.parent?.add(...parts);
-        mesh.removeFromParent();
-    }
-    return model;
 }
 
 export function isMesh(o: Object3D): o is Mesh {

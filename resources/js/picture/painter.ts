@@ -6,11 +6,13 @@ import {
     PCFShadowMap,
     PerspectiveCamera,
     Raycaster,
+    Scene,
     Vector2,
     Vector3,
     WebGLRenderer,
     WebGLRenderTarget,
     type Intersection,
+    type Material,
     type Mesh,
     type Object3D,
 } from 'three';
@@ -20,6 +22,7 @@ import { DEPTH_LAYER, Stage } from './stage';
 import type { CameraRow, Manifest, PoseBlock } from './stream';
 
 const MIRROR_TOLERANCE_PX = 2;
+const dark = new Scene();
 
 export type Quality = 'draft' | 'final';
 
@@ -41,6 +44,9 @@ export class Painter {
     readonly camera = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
     readonly renderer: WebGLRenderer;
     private readonly post = new Post();
+    private readonly smallPost = new Post();
+    private thumb: WebGLRenderTarget | null = null;
+    private shown: { block: PoseBlock; frame: number; view: View } | null = null;
     private readonly mirrorCamera = new PerspectiveCamera();
     private mirror: WebGLRenderTarget | null = null;
     private width = 0;
@@ -70,6 +76,26 @@ export class Painter {
         this.stage.sun.shadow.radius = (3 * map) / 2048;
         this.stage.fineness.tolerancePx = quality === 'draft' ? 2 : 0.8;
         this.camera.layers.enable(DEPTH_LAYER);
+        this.stage.onAdded = (thing) => this.makeReady(thing);
+    }
+
+    /** Has the paints of a thing compiled beside the page; the first picture would otherwise stand still for them. */
+    private makeReady(thing: Object3D): void {
+        if (this.width === 0) return;
+        const { renderer, camera, stage } = this;
+        renderer.setRenderTarget(this.post.begin(this.width, this.height));
+        renderer.compile(thing, camera, stage.scene);
+        // What casts a shadow is drawn without lights.
+        const casters: [Mesh, Material | Material[]][] = [];
+        thing.traverse((o) => {
+            const mesh = o as Mesh;
+            if (!mesh.isMesh || !mesh.customDepthMaterial) return;
+            casters.push([mesh, mesh.material]);
+            mesh.material = mesh.customDepthMaterial;
+        });
+        renderer.compile(thing, camera, dark);
+        for (const [mesh, paint] of casters) mesh.material = paint;
+        renderer.setRenderTarget(null);
     }
 
     resize(width: number, height: number): void {
@@ -100,6 +126,7 @@ export class Painter {
     }
 
     draw(block: PoseBlock, frame: number, view: View): void {
+        this.shown = { block, frame, view };
         this.stage.pose(block, frame);
         this.look(view);
         // While it plays in draft every second frame keeps the shadows of the one before; after a jump or an edit none does.
@@ -112,30 +139,76 @@ export class Painter {
     redraw(view: View): void {
         const { renderer, stage, camera } = this;
         renderer.info.reset();
-        const forward = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
-        const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
-        stage.fitShadow(camera.position, forward, this.focus, halfWidth);
-        stage.lamps(camera.position);
         renderer.shadowMap.autoUpdate = this.quality === 'final' || this.exact || this.drawn % 2 === 0;
-        if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
         this.drawn++;
         const final = this.quality === 'final';
         const near = final && view.focusMetres < 7 ? lensOf(view) : null;
         stage.fineness.focusMetres = view.focusMetres;
         stage.fineness.blurPx = near ? Math.min(10 / 1280, blurAtInfinity(near)) * this.width : 0;
-        if (final && stage.water.visible && this.seesWater(forward)) this.drawMirror();
-        else stage.uniforms.mirrorOn.value = 0;
-        stage.layDepthFor(camera);
-        renderer.setRenderTarget(this.post.begin(this.width, this.height));
-        renderer.clear();
-        renderer.render(stage.scene, camera);
+        const mirrored = final && stage.water.visible && this.seesWater();
+        this.paint(this.post.begin(this.width, this.height), mirrored);
         this.post.finish(renderer, stage.mood, camera, near, final);
         renderer.setRenderTarget(null);
     }
 
+    private paint(on: WebGLRenderTarget, mirrored: boolean): void {
+        const { renderer, stage, camera } = this;
+        const forward = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
+        const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
+        stage.fitShadow(camera.position, forward, this.focus, halfWidth);
+        stage.lamps(camera.position);
+        if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
+        if (mirrored) this.drawMirror();
+        else stage.uniforms.mirrorOn.value = 0;
+        stage.layDepthFor(camera);
+        renderer.setRenderTarget(on);
+        renderer.clear();
+        renderer.render(stage.scene, camera);
+    }
+
+    /**
+     * A small picture of any frame through any camera, as the address of a JPEG; the picture on the canvas stays. It is
+     * drawn plainly (no blur, no mirrored water), in the same context, so that nothing is loaded or compiled twice.
+     */
+    small(block: PoseBlock, frame: number, view: View, width: number, height: number): string {
+        const { renderer, stage } = this;
+        const { widthPx, blurPx } = stage.fineness;
+        const size = stage.uniforms.size.value.clone();
+        const aspect = this.camera.aspect;
+        const target = this.thumb?.width === width && this.thumb.height === height ? this.thumb : this.thumbOf(width, height);
+        stage.fineness.widthPx = width;
+        stage.fineness.blurPx = 0;
+        stage.uniforms.size.value.set(width, height);
+        this.camera.aspect = width / height;
+        stage.pose(block, frame);
+        this.look(view);
+        renderer.shadowMap.autoUpdate = true;
+        this.paint(this.smallPost.begin(width, height), false);
+        this.smallPost.finish(renderer, stage.mood, this.camera, null, false, target);
+        const read = new Uint8Array(4 * width * height);
+        renderer.readRenderTargetPixels(target, 0, 0, width, height, read);
+        renderer.setRenderTarget(null);
+        stage.fineness.widthPx = widthPx;
+        stage.fineness.blurPx = blurPx;
+        stage.uniforms.size.value.copy(size);
+        this.camera.aspect = aspect;
+        this.drawn = 0;
+        // Who asks what lies under a place of the picture asks the one on the canvas.
+        if (this.shown) {
+            stage.pose(this.shown.block, this.shown.frame);
+            this.look(this.shown.view);
+        }
+        return addressOf(read, width, height);
+    }
+
+    private thumbOf(width: number, height: number): WebGLRenderTarget {
+        this.thumb?.dispose();
+        return (this.thumb = new WebGLRenderTarget(width, height, { depthBuffer: false }));
+    }
+
     /** Water matters when the lower edge of the picture looks down on it or the camera is level and far. */
-    private seesWater(forward: Vector3): boolean {
-        return forward.y > -0.85;
+    private seesWater(): boolean {
+        return new Vector3(0, 0, -1).applyQuaternion(this.camera.quaternion).y > -0.85;
     }
 
     private drawMirror(): void {
@@ -188,7 +261,6 @@ export class Painter {
         stage.uniforms.mirrorOn.value = 1;
     }
 
-    /** What lies under a place of the picture (x, y from -1 to 1): item and point in the world. */
     /** What a place of the picture (-1 to 1) shows: the item, the point, the surface by its material and colour there (linear). */
     pick(x: number, y: number): { item: string | null; point: Vector3; surface: SurfaceHit } | null {
         const ray = new Raycaster();
@@ -215,6 +287,8 @@ export class Painter {
 
     dispose(): void {
         this.post.dispose();
+        this.smallPost.dispose();
+        this.thumb?.dispose();
         this.mirror?.dispose();
         this.renderer.dispose();
     }
@@ -242,4 +316,18 @@ function surfaceAt(hit: Intersection): SurfaceHit {
         material: typeof name === 'string' ? name : '',
         colour: colours && v !== undefined ? [colours.getX(v), colours.getY(v), colours.getZ(v)] : null,
     };
+}
+
+const sheet = document.createElement('canvas');
+
+/** Pixels as WebGL reads them, from the lowest line up, as the address of a JPEG. */
+function addressOf(pixels: Uint8Array, width: number, height: number): string {
+    sheet.width = width;
+    sheet.height = height;
+    const context = sheet.getContext('2d');
+    if (!context) return '';
+    const image = context.createImageData(width, height);
+    for (let y = 0; y < height; y++) image.data.set(pixels.subarray(4 * width * (height - 1 - y), 4 * width * (height - y)), 4 * width * y);
+    context.putImageData(image, 0, 0);
+    return sheet.toDataURL('image/jpeg', 0.8);
 }

@@ -218,7 +218,15 @@ export class Post {
         return this.targets.colour;
     }
 
-    finish(renderer: WebGLRenderer, mood: Mood, camera: PerspectiveCamera, lens: LensBlur | null, smoothEdges: boolean): void {
+    /** From what was drawn into begin() to the picture: on the canvas, or on a target of its own. */
+    finish(
+        renderer: WebGLRenderer,
+        mood: Mood,
+        camera: PerspectiveCamera,
+        lens: LensBlur | null,
+        smoothEdges: boolean,
+        on: WebGLRenderTarget | null = null,
+    ): void {
         const t = this.targets;
         if (!t) return;
         const u = this.uniforms;
@@ -242,10 +250,10 @@ export class Post {
         u.colour.value = t.colour.texture;
         u.blurred.value = t.a.texture;
         const paint = smoothEdges ? [this.plainSmoothed, this.focusedSmoothed] : [this.plain, this.focused];
-        this.pass(renderer, paint[lens ? 1 : 0] ?? this.plain, smoothEdges ? t.out : null);
+        this.pass(renderer, paint[lens ? 1 : 0] ?? this.plain, smoothEdges ? t.out : on);
         if (smoothEdges) {
             u.colour.value = t.out.texture;
-            this.pass(renderer, this.smooth, null);
+            this.pass(renderer, this.smooth, on);
         }
     }
 

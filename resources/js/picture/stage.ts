@@ -62,6 +62,8 @@ export class Stage {
     private readonly haloMap: CanvasTexture;
     private wanted = 0;
     private rate = 24;
+    /** Told of each new thing, so that its paints are made ready while others are still read. */
+    onAdded: (thing: Object3D) => void = () => undefined;
 
     constructor(
         private readonly shelf: ModelShelf,
@@ -154,6 +156,7 @@ export class Stage {
         });
         this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins, cloth });
         this.scene.add(group);
+        this.onAdded(group);
     }
 
     /** Gives skins a sphere around the hips that limbs and clothes stay within, so that a figure out of the picture costs nothing. */

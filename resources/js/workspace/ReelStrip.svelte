@@ -1,6 +1,6 @@
 <script lang="ts">
     import { onDestroy } from 'svelte';
-    import { Painter, viewOf, type ManifestShot } from '../picture';
+    import { viewOf, type ManifestShot } from '../picture';
     import { getDesk } from './context';
     import type { Timeline } from './timeline.svelte';
 
@@ -10,8 +10,6 @@
     let drag = $state<{ id: number; frame: number } | null>(null);
     let pictures = $state<Record<string, string>>({});
     let host = $state<HTMLDivElement>();
-    const canvas = document.createElement('canvas');
-    let painter: Painter | null = null;
     let turn = 0;
 
     const shots = $derived(scene.manifest?.shots ?? []);
@@ -32,32 +30,27 @@
     $effect(() => {
         const m = scene.manifest;
         if (!m || shots.length === 0) return;
-        void [scene.blocksVersion, playhead.playing];
+        void [scene.blocksVersion, playhead.playing, view.firstPicture];
         const mine = ++turn;
         const wanted = shots.map((s) => [s, pictureKey(s)] as const).filter(([, k]) => !pictures[k]);
         if (wanted.length === 0 || playhead.playing) return;
         const timer = setTimeout(async () => {
             if (!view.painter || mine !== turn) return;
-            painter ??= new Painter(canvas, scene.shelf, 'draft');
-            painter.resize(192, 2 * Math.round(96 / (m.width / m.height)));
-            await painter.show(m);
+            const height = 2 * Math.round(96 / (m.width / m.height));
             for (const [s, k] of wanted) {
                 const f = Number(k.split('|')[1]);
                 const block = scene.blockAt(f);
                 const row = block?.camera(s.camera, f);
-                if (!block || !row || mine !== turn) return;
-                painter.draw(block, f, viewOf(row, m.cameras.find((c) => c.id === s.camera)?.sensorWidthMm ?? 36));
-                pictures = { ...pictures, [k]: canvas.toDataURL('image/jpeg', 0.8) };
+                if (!block || !row || mine !== turn || !view.painter || view.firstPicture === 0) return;
+                const seen = viewOf(row, m.cameras.find((c) => c.id === s.camera)?.sensorWidthMm ?? 36);
+                pictures = { ...pictures, [k]: view.painter.small(block, f, seen, 192, height) };
                 await new Promise((r) => setTimeout(r, 30));
             }
         }, 700);
         return () => clearTimeout(timer);
     });
 
-    onDestroy(() => {
-        turn++;
-        painter?.dispose();
-    });
+    onDestroy(() => turn++);
 
     function cutDown(e: PointerEvent, s: ManifestShot) {
         e.stopPropagation();

@@ -77,7 +77,8 @@
     });
 
     $effect(() => {
-        if (scene.manifest) void scene.fetchAll(playhead.frame);
+        // What lies ahead waits for the first picture, which it would only delay.
+        if (scene.manifest && view.firstPicture > 0) void scene.fetchAll(playhead.frame);
     });
 
     function wheel(e: WheelEvent) {

@@ -97,7 +97,12 @@ export class SceneStore {
 
     async open(): Promise<void> {
         try {
-            const [o] = await Promise.all([call<Opened>('GET', `scenes/${this.id}`), this.refreshAssets()]);
+            const kit = this.refreshAssets();
+            const o = await call<Opened>('GET', `scenes/${this.id}`);
+            // What the first picture needs is on its way before the page around it is built.
+            void this.fetchBlock(0, o.manifest.blocks[0] ?? '');
+            for (const item of o.manifest.items) this.shelf.ask(item.blob);
+            await kit;
             this.name = o.scene.name;
             this.mood = o.scene.mood;
             this.story = o.scene.story ?? '';

@@ -29,7 +29,8 @@ export class FrameView {
     painter: Painter | null = null;
     /** What the picture shows at present. */
     shown: PoseBlock | null = null;
-    firstPicture = 0;
+    /** When the first whole picture stood, in ms since the page began; 0 before. */
+    firstPicture = $state(0);
 
     constructor(
         private readonly scene: SceneStore,
@@ -188,6 +189,8 @@ export class FrameView {
             view: () => this.at(this.scene.blockAt(this.playhead.frame), this.playhead.frame).view,
             /** Milliseconds from the start of the page to its first whole picture, or 0. */
             firstPicture: () => this.firstPicture,
+            /** Resolves when all surfaces have their levels of detail. */
+            settled: () => this.scene.shelf.settled(),
             timeEdit: (command: Command) => this.timeEdit(command),
         };
     }
