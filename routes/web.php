@@ -36,10 +36,10 @@ Route::prefix('api')->group(function (): void {
         Route::get('invitations/{token}', [MemberController::class, 'invitation']);
     });
 
-    Route::middleware(['auth', 'throttle:blocks'])->group(function (): void {
-        Route::get('scenes/{scene}/blocks', [SceneController::class, 'blocks']);
-        Route::get('scenes/{scene}/blocks/{n}/{hash}', [SceneController::class, 'block'])->whereNumber('n');
-        Route::get('previews/blocks/{hash}', [PreviewController::class, 'block']);
+    Route::middleware(['auth', 'throttle:poses'])->group(function (): void {
+        Route::get('scenes/{scene}/pieces', [SceneController::class, 'pieces']);
+        Route::get('scenes/{scene}/manifest', [SceneController::class, 'manifest']);
+        Route::get('previews/pieces', [PreviewController::class, 'pieces']);
         Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);
         Route::get('blobs/{hash}', [AssetController::class, 'blob']);
     });
@@ -115,7 +115,7 @@ Route::withoutMiddleware([
 ])->prefix('internal')->group(function (): void {
     Route::prefix('renders/{render}')->group(function (): void {
         Route::get('manifest', [RenderController::class, 'manifest']);
-        Route::get('blocks/{n}/{hash}', [RenderController::class, 'block'])->whereNumber('n');
+        Route::get('pieces', [RenderController::class, 'pieces']);
         Route::get('blobs/{hash}', [RenderController::class, 'blob']);
         Route::post('frames/{frame}', [RenderController::class, 'frame'])->whereNumber('frame');
     });

@@ -10,6 +10,7 @@ use App\Models\AssetVersion;
 use App\Models\User;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Bake\PoseStream;
+use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Format\Gltf\AssetDigest;
@@ -88,15 +89,14 @@ final class PreviewMaker
         $manifest = $this->stream->manifest($scene);
         $manifest['frames'] = min($scene->frames, max(1, (int) round($seconds * 24)));
         $manifest['stands'] = array_column($items, 'position');
-        $blocks = [];
-        for ($n = 0; $n < min(PoseStream::blocks($scene), (int) ceil(self::LONGEST_SECONDS / 2)); $n++) {
-            $hash = $blocks[] = PoseStream::hash($scene, $n);
-            if ($this->stream->kept($hash) === null) {
-                $this->stream->block($scene, $n, $hash);
-            }
+        $names = [];
+        for ($n = 0; $n < min(PoseStream::pieces($scene), (int) ceil(self::LONGEST_SECONDS / 2)); $n++) {
+            $its = SceneStream::named($manifest, $n);
+            $this->stream->pieces($n, $its, static fn (): CompiledScene => $scene);
+            array_push($names, ...$its);
         }
-        foreach ([...array_column($assets, 'blob'), ...$blocks] as $hash) {
-            Cache::put(self::key($user, $hash), true, now()->addHours(self::HOURS));
+        foreach ([...array_column($assets, 'blob'), ...$names] as $name) {
+            Cache::put(self::key($user, $name), true, now()->addHours(self::HOURS));
         }
 
         return $manifest;

@@ -30,9 +30,7 @@ final class CoreBench
         $begin = hrtime(true);
         $compiled = $this->stream->compile($scene);
         $settled = hrtime(true);
-        for ($n = 0; $n < PoseStream::blocks($compiled); $n++) {
-            PoseStream::block($compiled, $n);
-        }
+        PoseStream::all($compiled);
         $baked = hrtime(true);
         for ($i = 0; $i < 300; $i++) {
             SceneEvaluator::at($compiled, ($i * 197) % $compiled->frames);

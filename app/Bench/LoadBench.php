@@ -18,7 +18,7 @@ use Psr\Http\Message\ResponseInterface;
 use Throwable;
 
 /**
- * Many people in one scene of the running installation: readers look for changes every second and a half and fetch the blocks
+ * Many people in one scene of the running installation: readers look for changes every second and a half and fetch the pieces
  * that are new, as the page does; each editor does one kind of edit every two seconds: turns somebody, names a camera, moves a
  * cut, keys a camera, changes a speed.
  */
@@ -32,7 +32,7 @@ final class LoadBench
     private array $times = [];
 
     /** @var array<string, int> */
-    private array $counts = ['errors' => 0, 'blocks' => 0, 'refused' => 0, 'conflicts' => 0];
+    private array $counts = ['errors' => 0, 'pieces' => 0, 'refused' => 0, 'conflicts' => 0];
 
     private float $end = 0.0;
 
@@ -100,28 +100,42 @@ final class LoadBench
                 continue;
             }
             $since = is_int($got['revision'] ?? null) ? $got['revision'] : $since;
-            $blocks = is_array($got['manifest'] ?? null) && is_array($got['manifest']['blocks'] ?? null) ? $got['manifest']['blocks'] : [];
-            $new = array_filter($blocks, static fn (mixed $hash): bool => is_string($hash) && ! isset($have[$hash]));
-            $pairs = array_map(
-                static fn (int|string $k, mixed $hash): string => $k.':'.(is_string($hash) ? $hash : ''),
-                array_keys($new),
-                $new,
-            );
-            foreach (array_chunk($pairs, 8) as $some) {
+            [$asked, $all] = self::asked($got['manifest'] ?? null, $have);
+            foreach (array_chunk($asked, 20) as $some) {
                 if (microtime(true) > $this->end) {
                     break;
                 }
-                $answer = yield $this->timed('blocks', $v, 'GET', "/api/scenes/{$scene}/blocks?of=".implode(',', $some));
+                $answer = yield $this->timed('pieces', $v, 'GET', "/api/scenes/{$scene}/pieces?of=".implode(';', $some));
                 $body = $answer instanceof ResponseInterface && $answer->getStatusCode() === 200 ? (string) $answer->getBody() : null;
                 $this->counts['errors'] += $body === null ? 1 : 0;
-                $this->counts['blocks'] += count($some);
+                $this->counts['pieces'] += substr_count(implode(';', $some), ':');
                 $this->counts['refused'] += self::refused($body ?? '');
             }
-            $have = array_fill_keys(array_filter($blocks, is_string(...)), true);
+            $have = $all === [] ? $have : $all;
         }
     }
 
-    /** Blocks of an answer that were gone. */
+    /**
+     * @param  array<string, true>  $have
+     * @return array{list<string>, array<string, true>} "n:name" of the pieces that are new, and the names of all
+     */
+    private static function asked(mixed $manifest, array $have): array
+    {
+        $asked = [];
+        $all = [];
+        foreach (is_array($manifest) ? [...$manifest['items'] ?? [], ...$manifest['cameras'] ?? []] : [] as $of) {
+            foreach (is_array($of) ? $of['track']['pieces'] ?? [] : [] as $n => $name) {
+                $all[$name] = true;
+                if (! isset($have[$name])) {
+                    $asked[] = "{$n}:{$name}";
+                }
+            }
+        }
+
+        return [$asked, $all];
+    }
+
+    /** Pieces of an answer that were gone. */
     private static function refused(string $body): int
     {
         $gone = 0;
@@ -193,7 +207,7 @@ final class LoadBench
     private function figures(float $memory): array
     {
         $out = [];
-        foreach (['open', 'edit', 'changes', 'blocks'] as $kind) {
+        foreach (['open', 'edit', 'changes', 'pieces'] as $kind) {
             $t = $this->times[$kind] ?? [0.0];
             sort($t);
             $out["{$kind}_calls"] = count($t);
@@ -202,8 +216,8 @@ final class LoadBench
         }
 
         return $out + [
-            'blocks' => $this->counts['blocks'],
-            'blocks_refused_percent' => round(100 * $this->counts['refused'] / max(1, $this->counts['blocks']), 2),
+            'pieces' => $this->counts['pieces'],
+            'pieces_refused_percent' => round(100 * $this->counts['refused'] / max(1, $this->counts['pieces']), 2),
             'conflicts' => $this->counts['conflicts'],
             'errors' => $this->counts['errors'],
             'web_memory_mb' => round($memory, 1),

@@ -210,10 +210,7 @@ final class PerformanceBench
         memory_reset_peak_usage();
         $begin = hrtime(true);
         $compiled = $this->stream->compile($scene);
-        $bytes = 0;
-        for ($n = 0; $n < PoseStream::blocks($compiled); $n++) {
-            $bytes += strlen(PoseStream::block($compiled, $n));
-        }
+        $bytes = PoseStream::all($compiled);
         $baked = (hrtime(true) - $begin) / 1e9;
         $peak = memory_get_peak_usage() / 1e6;
         $d = (array) json_decode(DocumentBuilder::build($scene)->toJson(), true);
@@ -222,7 +219,7 @@ final class PerformanceBench
         $beats[0] = ['speed' => 0.9] + $first;
         $begin = hrtime(true);
         $changed = $this->stream->compileDocument(Document::fromArray(['beats' => $beats] + $d));
-        PoseStream::block($changed, 10);
+        PoseStream::bake($changed, PoseStream::moving($changed), 10);
         $edited = (hrtime(true) - $begin) / 1e6;
 
         return [
@@ -269,9 +266,7 @@ final class PerformanceBench
                         ?? $this->crowd($production, $count, $seconds)
                 );
                 $begin = hrtime(true);
-                for ($n = 0; $n < PoseStream::blocks($compiled); $n++) {
-                    PoseStream::block($compiled, $n);
-                }
+                PoseStream::all($compiled);
                 $times[] = (hrtime(true) - $begin) / 1e6;
             }
             $out["{$what}_doubled"] = $times[1] / $times[0];

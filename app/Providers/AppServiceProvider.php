@@ -20,7 +20,7 @@ final class AppServiceProvider extends ServiceProvider
 {
     /** Calls a minute that one person may make, by kind; far more than hands can, and less than hurts. */
     private const A_MINUTE = [
-        'looks' => 3000, 'blocks' => 6000, 'edits' => 600, 'heavy' => 240, 'uploads' => 300, 'renders' => 60, 'invitations' => 60,
+        'looks' => 3000, 'poses' => 6000, 'edits' => 600, 'heavy' => 240, 'uploads' => 300, 'renders' => 60, 'invitations' => 60,
     ];
 
     public function register(): void

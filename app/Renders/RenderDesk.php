@@ -18,7 +18,6 @@ use CrispReel\Core\Document\Document;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 /** Starts, follows, cancels and resumes renders. Each draws the scene as it was when it began. */
 final class RenderDesk
@@ -244,19 +243,27 @@ final class RenderDesk
             + ['render' => ['width' => $job->width, 'height' => $job->height, 'quality' => $job->quality]];
     }
 
-    /** A block of this render's scene, and of no other, whatever its name. */
-    public function block(RenderJob $job, int $n, string $hash): string
+    /**
+     * Pieces of this render's scene, and of no other, whatever their names.
+     *
+     * @param  array<int, list<string>>  $asked  names by the pieces' numbers
+     * @return array<int, array<string, string>>
+     */
+    public function pieces(RenderJob $job, array $asked): array
     {
-        $names = Cache::remember('render-blocks.'.PoseStream::NAMES.".{$job->document}", now()->addHours(6), function () use ($job): array {
-            $scene = $this->compiledFor($job);
+        $names = Cache::remember('render-pieces.'.PoseStream::NAMES.".{$job->document}", now()->addHours(6), function () use ($job): array {
+            $manifest = $this->stream->manifest($this->compiledFor($job));
+            $all = range(0, PoseStream::pieces($this->compiledFor($job)) - 1);
 
-            return PoseStream::hashes($scene);
+            return array_map(static fn (int $n): array => SceneStream::named($manifest, $n), $all);
         });
-        if (! is_array($names) || ($names[$n] ?? null) !== $hash) {
-            throw new NotFoundHttpException;
+        $out = [];
+        foreach ($asked as $n => $some) {
+            $its = is_array($names) && is_array($names[$n] ?? null) ? array_values(array_intersect($some, $names[$n])) : [];
+            $out[$n] = $this->stream->pieces($n, $its, fn (): CompiledScene => $this->compiledFor($job));
         }
 
-        return $this->stream->kept($hash) ?? $this->stream->block($this->compiledFor($job), $n, $hash) ?? throw new NotFoundHttpException;
+        return $out;
     }
 
     public function uses(RenderJob $job, string $blob): bool

@@ -16,24 +16,26 @@ use Illuminate\Support\Facades\Cache;
 
 /**
  * Manifest and poses of a scene's last revisions: each computed once, whoever asks, and kept while others still ask for them.
- * A block is given only to who asks through a scene that has it.
- *
- * @phpstan-type Recent array{name: string, blocks: list<string>}
+ * A piece is given only to who asks through a scene that has it.
  */
 final class SceneManifests
 {
-    /** Revisions, and names of blocks in all of them, that are remembered. */
+    /** States that are remembered. */
     private const KEPT = 40;
 
-    private const KEPT_BLOCKS = 20_000;
+    /** Pieces that come with the answer to an edit. */
+    private const MOST_WITH_ANSWER = 60;
 
     private const MINUTES = 30;
 
-    /** @var array<int, list<Recent>> of the scene that was asked for last, for the length of a call */
+    /** @var array<int, list<string>> of the scene that was asked for last, for the length of a call */
     private array $remembered = [];
 
     /** @var array<string, CompiledScene> the state that was settled last, by its name */
     private array $settled = [];
+
+    /** @var array<string, array<mixed>> manifests that were just read, by key */
+    private array $read = [];
 
     public function __construct(private readonly SceneStream $stream)
     {
@@ -49,7 +51,7 @@ final class SceneManifests
 
         $kept = $this->kept("manifest.{$name}");
         if ($kept !== null) {
-            $this->recall($scene, $name, $kept);
+            $this->recall($scene, $name);
 
             return $kept;
         }
@@ -59,67 +61,133 @@ final class SceneManifests
             if ($kept !== null) {
                 return $kept;
             }
-            $manifest = $this->stream->manifest($compiled ?? $this->stream->compileDocument($document), $light);
+            $manifest = ['state' => $name] + $this->stream->manifest($compiled ?? $this->stream->compileDocument($document), $light);
             // As the page gets it, whether it was just made or is taken from where it is kept.
             $text = json_encode($manifest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
             Cache::put("manifest.{$name}", $text, now()->addMinutes(self::MINUTES));
             Cache::put("document.{$name}", $json, now()->addMinutes(self::MINUTES));
+            $this->remember($scene, $name);
 
-            /** @var list<string> $blocks */
-            $blocks = $manifest['blocks'];
-            $this->remember($scene, $name, $blocks);
-
-            return $manifest;
+            /** @var array<string, mixed> */
+            return json_decode($text, true, 64, JSON_THROW_ON_ERROR);
         });
     }
 
     /**
-     * A state that comes back (an undo, long after) is among the last ones again.
+     * What has changed of a manifest since another state of the scene: things that stayed as they were by their ids alone. All
+     * of it where nobody remembers that state.
      *
      * @param  array<string, mixed>  $manifest
+     * @return array<string, mixed>
      */
-    private function recall(Scene $scene, string $name, array $manifest): void
+    public function since(array $manifest, ?string $state): array
     {
-        if (! in_array($name, array_column($this->recent($scene), 'name'), true)) {
-            /** @var list<string> $blocks */
-            $blocks = $manifest['blocks'];
-            $this->alone("settle.{$scene->id}", fn () => $this->remember($scene, $name, $blocks));
+        $before = $state === null || preg_match('/^[0-9a-f]{64}$/', $state) !== 1 ? null : $this->kept("manifest.{$state}");
+        if ($before === null) {
+            return $manifest;
         }
-    }
-
-    /** Block $n by its name, of one of the scene's last revisions; null: none of them has it. */
-    public function block(Scene $scene, int $n, string $hash): ?string
-    {
-        $recent = $this->having($scene, $n, $hash);
-        if ($recent === null) {
-            // Nobody has asked for the manifest for long, or its memory is gone: the present one counts.
-            $this->remembered = [];
-            $this->of($scene);
-            $recent = $this->having($scene, $n, $hash);
+        $part = ['since' => $state, 'state' => $manifest['state']];
+        foreach ($manifest as $key => $value) {
+            if ($key === 'items' || $key === 'cameras') {
+                $old = array_column($before[$key], null, 'id');
+                $part[$key] = array_map(
+                    static fn (array $one): array|string => ($old[$one['id']] ?? null) === $one ? $one['id'] : $one,
+                    $value,
+                );
+            } elseif (($before[$key] ?? null) !== $value) {
+                $part[$key] = $value;
+            }
         }
 
-        return $recent === null ? null : $this->stream->kept($hash) ?? $this->alone(
-            "bake.{$recent['name']}",
-            fn (): ?string => $this->stream->kept($hash) ?? $this->baked($scene, $recent, $n, $hash),
-        );
+        return $part;
     }
 
     /**
-     * Where the block lies on the store's disk, when it is there and one of the scene's last revisions has it: then nobody
-     * has to read it here.
+     * Pieces at a frame that another state did not have, in base 64: they come with the answer to an edit.
+     *
+     * @param  array<string, mixed>  $manifest
+     * @return array<string, string>
      */
-    public function place(Scene $scene, int $n, string $hash): ?string
+    public function inView(Scene $scene, array $manifest, ?string $state, int $frame): array
     {
-        return $this->having($scene, $n, $hash) === null ? null : $this->stream->place($hash);
+        $n = intdiv(max(0, $frame), PoseStream::PIECE);
+        $before = $state === null ? null : $this->kept("manifest.{$state}");
+        $names = array_values(array_diff(
+            SceneStream::named($manifest, $n),
+            $before === null ? [] : SceneStream::named($before, $n),
+        ));
+
+        return $before === null || count($names) > self::MOST_WITH_ANSWER
+            ? []
+            : array_map(base64_encode(...), $this->pieces($scene, [$n => $names])[$n]);
     }
 
-    /** @param  Recent  $recent */
-    private function baked(Scene $scene, array $recent, int $n, string $hash): ?string
+    /**
+     * A state that comes back (an undo, long after) is among the last ones again.
+     */
+    private function recall(Scene $scene, string $name): void
     {
-        return $this->stream->block($this->settled($scene, $recent['name']), $n, $hash);
+        if (! in_array($name, $this->recent($scene), true)) {
+            $this->alone("settle.{$scene->id}", fn () => $this->remember($scene, $name));
+        }
     }
 
-    /** The state of that name, settled once for all blocks of a call. */
+    /**
+     * Pieces by their names, of the scene's last states.
+     *
+     * @param  array<int, list<string>>  $asked  names by the pieces' numbers
+     * @return array<int, array<string, string>> bytes of those that one of them has
+     */
+    public function pieces(Scene $scene, array $asked): array
+    {
+        $out = [];
+        $isFresh = false;
+        foreach ($asked as $n => $names) {
+            $out[$n] = $this->found($scene, $n, $names);
+            if (count($out[$n]) < count($names) && ! $isFresh) {
+                // Nobody has asked for the manifest for long, or its memory is gone: the present one counts.
+                $isFresh = true;
+                $this->remembered = [];
+                $this->of($scene);
+                $out[$n] = $this->found($scene, $n, $names);
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * Each from the newest state that has it.
+     *
+     * @param  list<string>  $names
+     * @return array<string, string>
+     */
+    private function found(Scene $scene, int $n, array $names): array
+    {
+        $out = [];
+        foreach ($names === [] ? [] : $this->recent($scene) as $state) {
+            $manifest = $this->kept("manifest.{$state}");
+            $its = $manifest === null ? [] : array_intersect($names, SceneStream::named($manifest, $n));
+            $out += $its === [] ? [] : $this->ofState($scene, $state, $n, array_values($its));
+            $names = array_diff($names, $its);
+            if ($names === []) {
+                break;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return array<string, string>
+     */
+    private function ofState(Scene $scene, string $state, int $n, array $names): array
+    {
+        return $this->stream->pieces($n, $names, fn (): CompiledScene => $this->settled($scene, $state));
+    }
+
+    /** The state of that name, settled once for all pieces of a call. */
     private function settled(Scene $scene, string $name): CompiledScene
     {
         if (! isset($this->settled[$name])) {
@@ -131,46 +199,22 @@ final class SceneManifests
         return $this->settled[$name];
     }
 
-    /** @return Recent|null */
-    private function having(Scene $scene, int $n, string $hash): ?array
-    {
-        foreach ($this->recent($scene) as $r) {
-            if (($r['blocks'][$n] ?? null) === $hash) {
-                return $r;
-            }
-        }
-
-        return null;
-    }
-
-    /** @return list<Recent> newest first */
+    /** @return list<string> names of states, newest first */
     private function recent(Scene $scene): array
     {
-        /** @var list<Recent> $recent */
+        /** @var list<string> $recent */
         $recent = $this->remembered[$scene->id] ?? Cache::get("recent.{$scene->id}", []);
         $this->remembered = [$scene->id => $recent];
 
         return $recent;
     }
 
-    /** @param  list<string>  $blocks */
-    private function remember(Scene $scene, string $name, array $blocks): void
+    private function remember(Scene $scene, string $name): void
     {
         $this->remembered = [];
-        $all = [
-            ['name' => $name, 'blocks' => $blocks],
-            ...array_filter($this->recent($scene), static fn (array $r): bool => $r['name'] !== $name),
-        ];
-        $out = [];
-        $count = 0;
-        foreach ($all as $i => $r) {
-            $count += count($r['blocks']);
-            if ($i < 2 || ($i < self::KEPT && $count <= self::KEPT_BLOCKS)) {
-                $out[] = $r;
-            }
-        }
+        $recent = array_slice([$name, ...array_values(array_diff($this->recent($scene), [$name]))], 0, self::KEPT);
         $this->remembered = [];
-        Cache::put("recent.{$scene->id}", $out, now()->addMinutes(self::MINUTES));
+        Cache::put("recent.{$scene->id}", $recent, now()->addMinutes(self::MINUTES));
     }
 
     /**
@@ -180,16 +224,23 @@ final class SceneManifests
      */
     private function kept(string $key): ?array
     {
-        $text = Cache::get($key);
-        $manifest = is_string($text) ? json_decode($text, true) : null;
-        if (! is_array($manifest)) {
-            return null;
+        if (! isset($this->read[$key])) {
+            $text = Cache::get($key);
+            $manifest = is_string($text) ? json_decode($text, true) : null;
+            if (! is_array($manifest)) {
+                return null;
+            }
+            $this->reread($key, $manifest);
         }
-        // An empty object comes back as an empty list.
-        $manifest['beats'] = (object) $manifest['beats'];
 
-        /** @var array<string, mixed> $manifest */
-        return $manifest;
+        /** @var array<string, mixed> */
+        return $this->read[$key];
+    }
+
+    /** @param  array<mixed>  $manifest */
+    private function reread(string $key, array $manifest): void
+    {
+        $this->read = array_slice($this->read, -4, preserve_keys: true) + [$key => $manifest];
     }
 
     /**

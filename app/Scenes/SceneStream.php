@@ -4,21 +4,26 @@ declare(strict_types=1);
 
 namespace App\Scenes;
 
-use App\Assets\BlobStore;
 use App\Assets\Dresser;
 use App\Models\Scene;
+use Closure;
 use CrispReel\Core\Bake\PoseStream;
+use CrispReel\Core\Bake\Track;
+use CrispReel\Core\Bake\TrackNames;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\SceneCompiler;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Moods;
 
-/** What a drawing page needs of a scene: the manifest, and blocks by hash, computed when first asked for. */
+/** What a drawing page needs of a scene: the manifest, and pieces of its tracks by name, computed when first asked for. */
 final class SceneStream
 {
-    public function __construct(private readonly AssetSource $assets, private readonly BlobStore $blobs, private readonly Dresser $dresser)
-    {
+    public function __construct(
+        private readonly AssetSource $assets,
+        private readonly PieceStore $pieces,
+        private readonly Dresser $dresser,
+    ) {
     }
 
     public function compile(Scene $scene): CompiledScene
@@ -38,7 +43,8 @@ final class SceneStream
     public function manifest(CompiledScene $scene, array $light = []): array
     {
         $d = $scene->document;
-        $blocks = PoseStream::hashes($scene);
+        $items = self::tracks($scene, PoseStream::items($scene));
+        $cameras = self::tracks($scene, PoseStream::cameras($scene));
         $beats = [];
         foreach ($scene->lanes as $lane) {
             foreach ([...$lane->segments, ...$lane->layers] as $s) {
@@ -52,7 +58,7 @@ final class SceneStream
         return [
             'frames' => $scene->frames, 'rate' => [$d->rate->num, $d->rate->den], 'width' => $d->width, 'height' => $d->height,
             'mood' => $d->mood, 'look' => Moods::look($d->mood),
-            'blockFrames' => PoseStream::BLOCK, 'blocks' => $blocks, 'beats' => (object) $beats,
+            'pieceFrames' => PoseStream::PIECE, 'pieces' => PoseStream::pieces($scene), 'beats' => (object) $beats,
             'assets' => array_values(array_map(
                 static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob],
                 array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'),
@@ -67,9 +73,13 @@ final class SceneStream
                 'mounts' => array_keys((array) ($this->assets->digest($d->assets[$i->asset])['mounts'] ?? [])),
                 'extras' => $this->assets->digest($d->assets[$i->asset])['extras'] ?? [],
                 'bounds' => $this->assets->digest($d->assets[$i->asset])['bounds'] ?? [[0, 0, 0], [0, 0, 0]],
+                'track' => $items[$i->id],
             ], $d->items)),
             'cameras' => array_values(array_map(
-                static fn ($c): array => ['id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm],
+                static fn ($c): array => [
+                    'id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm,
+                    'track' => $cameras[$c->id],
+                ],
                 $d->cameras,
             )),
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
@@ -77,34 +87,81 @@ final class SceneStream
         ];
     }
 
-    /** Block $n if it still has that name; null when the scene has moved on. */
-    public function block(CompiledScene $scene, int $n, string $hash): ?string
+    /**
+     * @param  array<string, Track>  $tracks
+     * @return array<string, array<string, mixed>> as the manifest tells them, with the names of their pieces
+     */
+    private static function tracks(CompiledScene $scene, array $tracks): array
     {
-        if ($n < 0 || $n >= PoseStream::blocks($scene) || PoseStream::hash($scene, $n) !== $hash) {
-            return null;
+        $names = PoseStream::names($scene, $tracks);
+
+        return array_map(
+            static fn (Track $t): array => $t->toArray() + ($t->still === null ? ['pieces' => $names[$t->id]] : []),
+            $tracks,
+        );
+    }
+
+    /**
+     * @param  array<string, mixed>  $manifest
+     * @return list<string> names of piece $n of all that moves, as a manifest tells them
+     */
+    public static function named(array $manifest, int $n): array
+    {
+        $out = [];
+        foreach (['items', 'cameras'] as $list) {
+            foreach ($manifest[$list] as $of) {
+                if (isset($of['track']['pieces'][$n])) {
+                    $out[] = $of['track']['pieces'][$n];
+                }
+            }
         }
-        $bytes = PoseStream::block($scene, $n);
-        $this->blobs->whole(self::path($hash), $bytes);
 
-        return $bytes;
+        return $out;
     }
 
-    /** @phpstan-impure */
-    public function kept(string $hash): ?string
+    /**
+     * Piece $n of the tracks that have these names in it; a name that the scene has not is left out.
+     *
+     * @param  list<string>  $names
+     * @param  Closure(): CompiledScene  $scene  asked only for what is not kept
+     * @return array<string, string> bytes by name
+     */
+    public function pieces(int $n, array $names, Closure $scene): array
     {
-        $disk = $this->blobs->disk();
+        $out = [];
+        foreach ($names as $name) {
+            $kept = $this->pieces->get($name);
+            if ($kept !== null) {
+                $out[$name] = $kept;
+            }
+        }
 
-        return $disk->exists(self::path($hash)) ? (string) $disk->get(self::path($hash)) : null;
+        return count($out) === count($names) ? $out : $out + $this->bake($scene(), $n, array_diff($names, array_keys($out)));
     }
 
-    /** Where on the disk, if it is kept. */
-    public function place(string $hash): ?string
+    /**
+     * @param  array<string>  $names
+     * @return array<string, string>
+     */
+    private function bake(CompiledScene $scene, int $n, array $names): array
     {
-        return $this->blobs->disk()->exists(self::path($hash)) ? self::path($hash) : null;
-    }
+        if ($n < 0 || $n >= PoseStream::pieces($scene)) {
+            return [];
+        }
+        $wanted = array_flip($names);
+        $of = new TrackNames($scene);
+        $found = [];
+        foreach (PoseStream::moving($scene) as $track) {
+            $name = $of->of($track, $n);
+            if (isset($wanted[$name])) {
+                $found[$name] = $track;
+            }
+        }
+        $baked = array_combine(array_keys($found), PoseStream::bake($scene, array_values($found), $n));
+        foreach ($baked as $name => $bytes) {
+            $this->pieces->put($name, $bytes);
+        }
 
-    private static function path(string $hash): string
-    {
-        return 'blocks/'.substr($hash, 0, 2)."/{$hash}";
+        return $baked;
     }
 }

@@ -1,4 +1,4 @@
-import { BlockStore, ModelShelf, Painter, shotAt, viewOf, type Manifest, type PoseBlock, type Quality, type View } from './picture';
+import { ModelShelf, Painter, PieceStore, shotAt, Stretch, viewOf, type Manifest, type Quality, type View } from './picture';
 
 /** The internal page of the render worker: draws frames with the workspace's own drawing module and posts them back. */
 
@@ -29,7 +29,7 @@ async function get(path: string): Promise<Response> {
 }
 
 const shelf = new ModelShelf((hash) => get(`blobs/${hash}`).then((r) => r.arrayBuffer()));
-const blocks = new BlockStore((n, hash) => get(`blocks/${n}/${hash}`).then((r) => r.arrayBuffer()), 12);
+const pieces = new PieceStore((path) => get(path).then((r) => r.arrayBuffer()), 60e6);
 
 let manifest: RenderManifest;
 let painter: Painter;
@@ -47,24 +47,32 @@ async function prepare(): Promise<void> {
     await shelf.settled();
 }
 
-async function lookup(frame: number): Promise<[PoseBlock, View]> {
-    const n = Math.floor(frame / manifest.blockFrames);
-    const block = await blocks.get(n, manifest.blocks[n] ?? '');
+let stretch: Stretch | null = null;
+
+async function stretchAt(frame: number): Promise<Stretch | null> {
+    const n = Math.floor(frame / manifest.pieceFrames);
+    if (stretch?.from === n * manifest.pieceFrames) return stretch;
+    await pieces.get(n, Stretch.names(manifest, n));
+    return (stretch = Stretch.of(manifest, n, pieces));
+}
+
+async function lookup(frame: number): Promise<[Stretch, View]> {
+    const found = await stretchAt(frame);
     const shot = shotAt(manifest, frame);
-    const camera = block && shot ? block.camera(shot.camera, frame) : null;
-    if (!block || !shot || !camera) throw new Error(`No shot shows frame ${frame}.`);
+    const camera = found && shot ? found.camera(shot.camera, frame) : null;
+    if (!found || !shot || !camera) throw new Error(`No shot shows frame ${frame}.`);
     const sensor = manifest.cameras.find((c) => c.id === shot.camera)?.sensorWidthMm ?? 36;
-    return [block, viewOf(camera, sensor)];
+    return [found, viewOf(camera, sensor)];
 }
 
 async function paint(frame: number): Promise<void> {
-    const [block, view] = await lookup(frame);
-    painter.draw(block, frame, view);
+    const [poses, view] = await lookup(frame);
+    painter.draw(poses, frame, view);
 }
 
 async function poseOnly(frame: number): Promise<void> {
-    const [block, view] = await lookup(frame);
-    painter.stage.pose(block, frame);
+    const [poses, view] = await lookup(frame);
+    painter.stage.pose(poses, frame);
     painter.look(view);
 }
 

@@ -61,7 +61,7 @@ test('another person\'s production is not there', function (string $method, stri
     ['GET', '/api/scenes/{scene}'], ['GET', '/api/scenes/{scene}/changes'], ['POST', '/api/scenes/{scene}/edits'],
     ['POST', '/api/scenes/{scene}/undo'],
     ['GET', '/api/scenes/{scene}/renders'], ['POST', '/api/scenes/{scene}/renders'],
-    ['GET', '/api/scenes/{scene}/blocks/0/'.str_repeat('a', 64)],
+    ['GET', '/api/scenes/{scene}/pieces?of=0:'.str_repeat('a', 22)], ['GET', '/api/scenes/{scene}/manifest'],
     ['POST', '/api/productions/{production}/assets'], ['POST', '/api/productions/{production}/scenes'],
     ['DELETE', '/api/productions/{production}'],
 ]);

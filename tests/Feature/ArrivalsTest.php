@@ -327,7 +327,7 @@ test('a turntable of it, before and after a repair, drawn from poses of the core
     $height = function (string $query) use ($slip): float {
         $m = $this->getJson("/api/arrivals/{$slip['id']}/preview?{$query}")->assertOk()->json('manifest');
         $this->get("/api/previews/blobs/{$m['items'][0]['blob']}")->assertOk();
-        $this->get("/api/previews/blocks/{$m['blocks'][0]}")->assertOk();
+        $this->get('/api/previews/pieces?of=0:'.SceneStream::named($m, 0)[0])->assertOk();
 
         return $m['items'][0]['bounds'][1][1] - $m['items'][0]['bounds'][0][1];
     };

@@ -27,7 +27,7 @@ test('the demo loads once and tells its story', function (): void {
         ->toBe(2);
 });
 
-test('edits, poses and blocks from the command line', function (): void {
+test('edits, poses and pieces from the command line', function (): void {
     $scene = $this->scene();
     $file = tempnam(sys_get_temp_dir(), 'edits');
     file_put_contents($file, json_encode([
@@ -45,8 +45,8 @@ test('edits, poses and blocks from the command line', function (): void {
     expect($foot($later)[0] - $foot($pose)[0])->toEqualWithDelta(2.0, 0.03)->and($pose['cameras'][0]['verticalAngleDeg'])
         ->toEqualWithDelta(58.7155, 0.001)->and($pose['timecode'])->toBe('00:00:00:00');
     [, $bake] = ran('reel:bake', ['scene' => (string) $scene->id]);
-    expect($bake['frames'])->toBe($out['frames'])->and(count($bake['blocks']))->toBe((int) ceil($out['frames'] / 48))->and($bake['bytes'])
-        ->toBeGreaterThan(10000);
+    expect($bake['frames'])->toBe($out['frames'])->and(count($bake['pieces']))->toBe(2 * (int) ceil($out['frames'] / 48))
+        ->and($bake['bytes'])->toBeGreaterThan(10000)->and(strlen($bake['pieces'][0]['name']))->toBe(22);
 });
 
 test('a file is imported from the command line', function (): void {

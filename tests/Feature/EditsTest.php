@@ -289,19 +289,60 @@ test('every command has its entry in the documentation', function (): void {
     }
 });
 
-test('blocks come by name and are gone when the scene moves on', function (): void {
+test('pieces come by name; what no state of the scene has is told as gone', function (): void {
     $user = $this->person();
     $scene = pier($this, $user);
     $manifest = $this->actingAs($user)->getJson("/api/scenes/{$scene->id}")->assertOk()->json('manifest');
-    $hash = $manifest['blocks'][0];
-    $r = $this->get("/api/scenes/{$scene->id}/blocks/0/{$hash}")->assertOk()
-        ->assertHeader('Cache-Control', 'immutable, max-age=31536000, private');
-    expect(substr((string) $r->getContent(), 0, 4))->toBe('CRPS');
-    $answer = $this->postJson(
-        "/api/scenes/{$scene->id}/edits",
-        ['commands' => [['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 33.3]]],
-    )->json();
-    expect($answer['manifest']['blocks'][0])->not->toBe($hash);
-    $this->get("/api/scenes/{$scene->id}/blocks/0/".str_repeat('b', 64))->assertStatus(410);
-    $this->get("/api/scenes/{$scene->id}/blocks/0/{$answer['manifest']['blocks'][0]}")->assertOk();
+    $oda = collect($manifest['items'])->firstWhere('name', 'Oda')['track'];
+    $none = str_repeat('b', 22);
+    $r = (string) $this->get("/api/scenes/{$scene->id}/pieces?of=0:{$oda['pieces'][0]},{$none};1:{$oda['pieces'][1]}")->assertOk()
+        ->getContent();
+    $length = unpack('V', $r)[1];
+    expect($length % (4 * $oda['stride']))->toBe(0)->and($length)->toBeGreaterThan(0)
+        ->and(substr($r, 4 + $length, 4))->toBe("\xFF\xFF\xFF\xFF")
+        ->and(unpack('V', substr($r, 8 + $length, 4))[1])->toBeGreaterThan(0);
+    foreach (['', 'x', '0:short', "0:{$none};", '0:'.implode(',', array_fill(0, 241, $none))] as $of) {
+        $this->get("/api/scenes/{$scene->id}/pieces?of={$of}")->assertNotFound();
+    }
+});
+
+test('the answer to an edit tells what is another now, with the poses that are looked at', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $url = "/api/scenes/{$scene->id}";
+    $before = $this->actingAs($user)->getJson($url)->assertOk()->json('manifest');
+    $turn = ['do' => 'item.place', 'item' => 'Oda', 'headingDeg' => 33.3];
+    $answer = $this->postJson("{$url}/edits", ['commands' => [$turn], 'has' => $before['state'], 'frame' => 50])->assertOk()->json();
+    $part = $answer['manifest'];
+    $oda = collect($part['items'])->firstWhere('name', 'Oda');
+    expect($part['since'])->toBe($before['state'])->and(count($part['items']))->toBe(count($before['items']))
+        ->and(array_filter($part['items'], is_array(...)))->toHaveCount(1)->and(array_key_exists('frames', $part))->toBeFalse()
+        ->and(array_keys($answer['pieces']))->toContain($oda['track']['pieces'][1])->not->toContain($oda['track']['pieces'][0]);
+    $piece = base64_decode($answer['pieces'][$oda['track']['pieces'][1]]);
+    $asked = (string) $this->get("{$url}/pieces?of=1:{$oda['track']['pieces'][1]}")->getContent();
+    expect(strlen($piece) % (4 * $oda['track']['stride']))->toBe(0)->and($asked)->toBe(pack('V', strlen($piece)).$piece);
+    // Put together with what was there it is the whole.
+    $whole = $this->getJson("{$url}/manifest")->assertOk()->json('manifest');
+    $known = array_column($before['items'], null, 'id');
+    expect(array_map(static fn (array|string $i): array => is_string($i) ? $known[$i] : $i, $part['items']))->toBe($whole['items'])
+        ->and($whole['state'])->toBe($part['state']);
+    // Who asks from a state that nobody remembers gets all of it.
+    $all = $this->getJson("{$url}/changes?since=0&has=".str_repeat('0', 64))->assertOk()->json('manifest');
+    expect($all)->toEqual($whole);
+});
+
+test('a camera that gets another name sends no pose', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $url = "/api/scenes/{$scene->id}";
+    $this->edit($scene, [['do' => 'camera.add', 'position' => [0, 1.4, 3], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35.0]]);
+    $before = $this->actingAs($user)->getJson($url)->assertOk()->json();
+    $camera = $before['rows']['cameras'][0]['id'];
+    $answer = $this->postJson("{$url}/edits", [
+        'commands' => [['do' => 'camera.set', 'camera' => $camera, 'name' => 'wide']], 'has' => $before['manifest']['state'], 'frame' => 0,
+    ])->assertOk()->json();
+    expect($answer['pieces'])->toBe([])->and(array_filter($answer['manifest']['items'], is_array(...)))->toBe([]);
+    $changed = array_values(array_filter($answer['manifest']['cameras'], is_array(...)));
+    expect($changed[0]['name'])->toBe('wide')->and($changed[0]['track'])
+        ->toBe(collect($before['manifest']['cameras'])->firstWhere('id', "c{$camera}")['track']);
 });

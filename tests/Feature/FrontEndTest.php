@@ -153,24 +153,6 @@ test('facts are told in plain words', function (): void {
         ->toBe(['1 kB', '684 kB', '5.0 MB']);
 });
 
-test('an answer of several blocks is taken apart, one that is gone told from one that is empty', function (): void {
-    $parts = ['abc', null, '', str_repeat('x', 300)];
-    $answer = implode('', array_map(static fn (?string $p): string => $p === null ? "\xFF\xFF\xFF\xFF" : pack('V', strlen($p)).$p, $parts));
-    $script = 'import ts from "typescript"; import {readFileSync} from "node:fs";'
-        .'const m = await import("data:text/javascript;base64," + Buffer.from(ts.transpileModule(readFileSync("resources/js/workspace/blocks.ts", "utf8"), {compilerOptions: {module: 99, target: 9}}).outputText).toString("base64"));'
-        .'const b = Buffer.from(process.argv[1], "base64"); const a = b.buffer.slice(b.byteOffset, b.byteOffset + b.byteLength);'
-        .'const calls = []; const c = new m.BlockCalls(async (p) => { calls.push(p); return p.includes("of=") ? a : new ArrayBuffer(1); });'
-        .'const one = await c.load(7, "aa"); const many = await Promise.all([0, 1, 2, 3].map((n) => c.load(n, "h" + n)));'
-        .'let failed = 0; const f = new m.BlockCalls(async () => { throw new Error("away"); }); await Promise.all([1, 2].map((n) => f.load(n, "x").catch(() => failed++)));'
-        .'console.log(JSON.stringify({parts: m.parted(a).map((p) => p && Buffer.from(p).toString()), calls, one: one.byteLength, many: many.map((p) => p && p.byteLength), failed}));';
-    $node = new Process(['node', '--input-type=module', '-e', $script, base64_encode($answer)], base_path());
-    $node->mustRun();
-    expect(json_decode($node->getOutput(), true))->toBe([
-        'parts' => $parts, 'calls' => ['blocks/7/aa', 'blocks?of=0:h0,1:h1,2:h2,3:h3'], 'one' => 1, 'many' => [3, null, 0, 300],
-        'failed' => 2,
-    ]);
-});
-
 test('what an edit on its way will make of a row is shown for simple fields, and for nothing else', function (): void {
     $rows = [
         'items' => [['id' => 4, 'name' => 'Oda', 'position' => [1.0, 0.0, 2.0], 'headingDeg' => 0, 'scale' => 1]],

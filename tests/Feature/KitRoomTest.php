@@ -6,6 +6,7 @@ use App\Assets\AssetIntake;
 use App\Exceptions\UserError;
 use App\Models\Asset;
 use App\Models\AssetVersion;
+use App\Scenes\SceneStream;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
 
@@ -196,7 +197,8 @@ test('a motion plays on the figure that was chosen', function (): void {
     $m = $this->actingAs($user)->getJson("/api/productions/{$scene->production_id}/previews?asset={$walk}&on={$bram->id}")->assertOk()
         ->json('manifest');
     expect($m['items'][0]['blob'])->toBe($bram->versions()->latest('number')->value('blob'))->and($m['frames'])->toBeGreaterThan(20);
-    $this->get("/api/previews/blocks/{$m['blocks'][0]}")->assertOk();
+    $name = SceneStream::named($m, 0)[0];
+    expect(strlen((string) $this->get("/api/previews/pieces?of=0:{$name}")->assertOk()->getContent()))->toBeGreaterThan(1000);
     $this->getJson("/api/productions/{$scene->production_id}/previews?asset={$walk}&on={$walk}")->assertStatus(404);
 });
 

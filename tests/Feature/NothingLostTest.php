@@ -10,6 +10,7 @@ use App\Models\Edit;
 use App\Models\Scene;
 use App\Renders\RenderDesk;
 use App\Scenes\DocumentBuilder;
+use App\Scenes\SceneStream;
 use Illuminate\Session\DatabaseSessionHandler;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
@@ -116,40 +117,53 @@ test('a scene has a longest length, in words', function (): void {
     )->assertOk();
 });
 
-test('manifest and blocks are computed once a revision, and those of the last revisions are still given', function (): void {
+/** Bytes of a piece, or null where it is told as gone. */
+function pieceOf(mixed $test, string $url, string $name): ?string
+{
+    $answer = (string) $test->get("{$url}/pieces?of=0:{$name}")->assertOk()->getContent();
+
+    return $answer === "\xFF\xFF\xFF\xFF" ? null : substr($answer, 4);
+}
+
+test('manifest and poses are computed once a revision, and those of the last revisions are still given', function (): void {
     [, $scene, $url] = stage($this);
-    $old = $this->getJson($url)->assertOk()->json('manifest.blocks');
+    $names = fn (): array => SceneStream::named($this->getJson($url)->assertOk()->json('manifest'), 0);
+    $old = $names();
     for ($n = 1; $n <= 6; $n++) {
         $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'x' => $n / 10]]);
         $this->getJson("{$url}/changes?since=0&window=w")->assertOk();
     }
-    $new = $this->getJson($url)->json('manifest.blocks');
+    $new = $names();
     expect($new)->not->toBe($old);
     // Somebody who is a few revisions behind still gets what their page asks for.
-    $this->get("{$url}/blocks/0/{$old[0]}")->assertOk();
-    $this->get("{$url}/blocks/0/{$new[0]}")->assertOk();
-    $this->get("{$url}/blocks/0/".str_repeat('a', 64))->assertStatus(410);
+    expect(pieceOf($this, $url, $old[0]))->not->toBeNull()->and(pieceOf($this, $url, $new[0]))->not->toBeNull()
+        ->and(pieceOf($this, $url, str_repeat('a', 22)))->toBeNull();
     // Back to an old state, long after.
     for ($n = 0; $n < 6; $n++) {
         $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'x' => 6 / 10 - ($n + 1) / 10]]);
     }
-    expect($this->getJson($url)->json('manifest.blocks'))->toBe($old);
-    $this->get("{$url}/blocks/0/{$old[0]}")->assertOk();
+    expect($names())->toBe($old)->and(pieceOf($this, $url, $old[0]))->not->toBeNull();
 });
 
-test('a block is given only through a scene, or a render, that has it', function (): void {
+test('a piece is given only through a scene, or a render, that has it', function (): void {
     [, $scene, $url] = stage($this);
-    $hash = $this->getJson($url)->json('manifest.blocks.0');
-    $this->get("{$url}/blocks/0/{$hash}")->assertOk();
+    $name = SceneStream::named($this->getJson($url)->json('manifest'), 0)[0];
+    expect(pieceOf($this, $url, $name))->not->toBeNull();
     $stranger = $this->person('Stranger');
     $own = $this->scene($stranger);
-    $this->edit($own, [['do' => 'item.add', 'asset' => 'bench', 'near' => [0, 0]]]);
-    $this->actingAs($stranger)->get("/api/scenes/{$own->id}/blocks/0/{$hash}")->assertStatus(410);
+    $this->edit($own, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [0, 0]]]);
+    $this->actingAs($stranger);
+    expect(pieceOf($this, "/api/scenes/{$own->id}", $name))->toBeNull();
     $render = app(RenderDesk::class)
         ->create(DocumentBuilder::build($own->refresh()), $own->id, $stranger->id, 0, 2, 64, 36, 'png', 'draft', 'x.zip');
-    $this->get("/internal/renders/{$render->id}/blocks/0/{$hash}?token={$render->token}")->assertNotFound();
-    $mine = $this->get("/internal/renders/{$render->id}/manifest?token={$render->token}")->assertOk()->json('blocks.0');
-    $this->get("/internal/renders/{$render->id}/blocks/0/{$mine}?token={$render->token}")->assertOk();
+    $asked = fn (string $of): string => (string) $this
+        ->get("/internal/renders/{$render->id}/pieces?of=0:{$of}&token={$render->token}")->assertOk()->getContent();
+    expect($asked($name))->toBe("\xFF\xFF\xFF\xFF");
+    $mine = SceneStream::named(
+        $this->get("/internal/renders/{$render->id}/manifest?token={$render->token}")->assertOk()->json(),
+        0,
+    )[0];
+    expect(strlen($asked($mine)))->toBeGreaterThan(500);
     // What stands in a foreign scene is nothing that the kit tells.
     $this->getJson("/api/productions/{$own->production_id}/kit?scene={$scene->id}")->assertOk()->assertJsonPath('total', 0);
     $this->getJson("/api/productions/{$own->production_id}/kit?scene={$own->id}")->assertJsonPath('total', 1);

@@ -86,8 +86,9 @@ export class FakeServer {
             manifest: {
                 frames: 96,
                 rate: [24, 1],
-                blockFrames: 48,
-                blocks: ['a', 'b'],
+                state: 'first',
+                pieceFrames: 48,
+                pieces: 2,
                 shots: [],
                 items: [],
                 cameras: [],

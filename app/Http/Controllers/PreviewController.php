@@ -12,7 +12,7 @@ use App\Models\AssetVersion;
 use App\Models\Production;
 use App\Models\User;
 use App\Policies\Access;
-use App\Scenes\SceneStream;
+use App\Scenes\PieceStore;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -23,7 +23,7 @@ final class PreviewController
     public function __construct(
         private readonly PreviewMaker $previews,
         private readonly BlobStore $blobs,
-        private readonly SceneStream $stream,
+        private readonly PieceStore $pieces,
     ) {
     }
 
@@ -51,15 +51,17 @@ final class PreviewController
         return response()->json(['manifest' => $this->previews->of($user, PreviewMaker::thing($figure), $version)]);
     }
 
-    public function block(Request $request, string $hash): Response
+    public function pieces(Request $request): Response
     {
-        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && PreviewMaker::may($this->user($request), $hash), 404);
-        $bytes = $this->stream->kept($hash);
-        abort_if($bytes === null, 410);
+        $asked = SceneController::asked($request);
+        $user = $this->user($request);
+        $found = array_map(function (array $names) use ($user): array {
+            $its = array_values(array_filter($names, static fn (string $name): bool => PreviewMaker::may($user, $name)));
 
-        return response((string) $bytes, 200, [
-            'Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable',
-        ]);
+            return array_filter(array_combine($its, array_map($this->pieces->get(...), $its)), is_string(...));
+        }, $asked);
+
+        return SceneController::packed($asked, $found);
     }
 
     public function blob(Request $request, string $hash): Response

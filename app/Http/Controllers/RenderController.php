@@ -85,11 +85,12 @@ final class RenderController
         return response()->json($this->desk->manifest($render));
     }
 
-    public function block(Request $request, RenderJob $render, int $n, string $hash): Response
+    public function pieces(Request $request, RenderJob $render): Response
     {
         $this->token($request, $render);
+        $asked = SceneController::asked($request);
 
-        return response($this->desk->block($render, $n, $hash), 200, ['Content-Type' => 'application/octet-stream']);
+        return SceneController::packed($asked, $this->desk->pieces($render, $asked));
     }
 
     public function blob(Request $request, RenderJob $render, string $hash): Response

@@ -24,10 +24,10 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Cache;
 
-/** A scene as the workspace sees it: rows, manifest, blocks, edits, and who else is there. */
+/** A scene as the workspace sees it: rows, manifest, poses, edits, and who else is there. */
 final class SceneController
 {
-    private const BLOCKS_AT_ONCE = 8;
+    private const PIECES_AT_ONCE = 240;
 
     public function __construct(private readonly SceneManifests $manifests, private readonly EditRunner $runner)
     {
@@ -48,7 +48,7 @@ final class SceneController
                 'id' => $scene->production->id, 'name' => $scene->production->name, 'role' => Access::role($user, $scene->production_id),
                 'scenes' => $scene->production->scenes()->orderBy('id')->get(['id', 'name'])->toArray(),
             ],
-            'rows' => SceneRows::all($scene), 'manifest' => $this->manifests->of($scene),
+            'rows' => SceneRows::all($scene), 'manifest' => self::told($this->manifests->of($scene)),
             'history' => $this->history($scene, $user),
         ]);
     }
@@ -67,7 +67,7 @@ final class SceneController
             $this->call($request),
         );
 
-        return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
+        return $this->answer($request, $scene, $user, $edit, $compiled);
     }
 
     public function undo(Request $request, Scene $scene): JsonResponse
@@ -84,12 +84,11 @@ final class SceneController
     {
         $user = $this->user($request);
         Access::change($user, $scene);
-        $base = $request->json('base');
         [$edit, $compiled] = $way === 'undo'
             ? $this->runner->undo($scene, $user, $this->call($request))
             : $this->runner->redo($scene, $user, $this->call($request));
 
-        return $this->answer($scene, $user, $edit, $compiled, is_int($base) ? $base : null);
+        return $this->answer($request, $scene, $user, $edit, $compiled);
     }
 
     /** The call's own name: sent again with the same one, it counts once. */
@@ -119,46 +118,75 @@ final class SceneController
         }
 
         return response()->json([
-            'revision' => $scene->revision, 'changes' => $this->since($scene, $since), 'manifest' => $this->manifests->of($scene),
+            'revision' => $scene->revision, 'changes' => $this->since($scene, $since),
+            'manifest' => self::told($this->manifests->since($this->manifests->of($scene), $this->state($request->query('has')))),
             'history' => $this->history($scene, $user), 'here' => $here,
         ]);
     }
 
-    public function block(Request $request, Scene $scene, int $n, string $hash): Response
+    /** What is drawn at present, whole: for a page that lost its place. */
+    public function manifest(Request $request, Scene $scene): JsonResponse
     {
         Access::see($this->user($request), $scene);
-        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1, 404);
-        $headers = ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=31536000, immutable'];
-        $place = config('reel.accel') === true && config('filesystems.disks.reel.driver') === 'local'
-            ? $this->manifests->place($scene, $n, $hash)
-            : null;
-        if ($place !== null) {
-            return response('', 200, ['X-Accel-Redirect' => "/_store/{$place}"] + $headers);
-        }
-        $bytes = $this->manifests->block($scene, $n, $hash);
-        if ($bytes === null) {
-            return response('', 410);
-        }
 
-        return response($bytes, 200, $headers);
+        return response()->json(['manifest' => self::told($this->manifests->of($scene))]);
     }
 
     /**
-     * Several blocks in one answer, `of` "n:hash,n:hash": each its length in four bytes, little endian, and then its
-     * bytes; all ones where it is gone.
+     * Pieces of the pose stream in one answer, `of` "n:name,name;n:name": each its length in four bytes, little endian, and
+     * then its bytes; all ones where it is gone.
      */
-    public function blocks(Request $request, Scene $scene): Response
+    public function pieces(Request $request, Scene $scene): Response
     {
         Access::see($this->user($request), $scene);
+        $asked = self::asked($request);
+
+        return self::packed($asked, $this->manifests->pieces($scene, $asked));
+    }
+
+    /** @return array<int, list<string>> names by the pieces' numbers */
+    public static function asked(Request $request): array
+    {
         $of = $request->query('of');
+        $out = [];
+        $count = 0;
+        foreach (explode(';', is_string($of) ? $of : '') as $some) {
+            abort_unless(preg_match('/^(\d{1,6}):([\w-]{22}(?:,[\w-]{22})*)$/', $some, $m) === 1, 404);
+            $names = explode(',', $m[2]);
+            $out[(int) $m[1]] = [...$out[(int) $m[1]] ?? [], ...$names];
+            $count += count($names);
+        }
+        abort_if($count > self::PIECES_AT_ONCE, 404);
+
+        return $out;
+    }
+
+    /**
+     * @param  array<int, list<string>>  $asked
+     * @param  array<int, array<string, string>>  $found
+     */
+    public static function packed(array $asked, array $found): Response
+    {
         $out = '';
-        foreach (array_slice(explode(',', is_string($of) ? $of : ''), 0, self::BLOCKS_AT_ONCE) as $pair) {
-            abort_unless(preg_match('/^(\d{1,6}):([0-9a-f]{64})$/', $pair, $m) === 1, 404);
-            $bytes = $this->manifests->block($scene, (int) $m[1], $m[2]);
-            $out .= $bytes === null ? "\xFF\xFF\xFF\xFF" : pack('V', strlen($bytes)).$bytes;
+        foreach ($asked as $n => $names) {
+            foreach ($names as $name) {
+                $bytes = $found[$n][$name] ?? null;
+                $out .= $bytes === null ? "\xFF\xFF\xFF\xFF" : pack('V', strlen($bytes)).$bytes;
+            }
         }
 
         return response($out, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store']);
+    }
+
+    /**
+     * A list without entries is an object all the same.
+     *
+     * @param  array<string, mixed>  $manifest
+     * @return array<string, mixed>
+     */
+    private static function told(array $manifest): array
+    {
+        return isset($manifest['beats']) ? ['beats' => (object) $manifest['beats']] + $manifest : $manifest;
     }
 
     /** The surfaces of what stands there, as its asset brought them (in the variant that it wears). */
@@ -195,15 +223,28 @@ final class SceneController
         return $answer;
     }
 
-    private function answer(Scene $scene, User $user, Edit $edit, CompiledScene $compiled, ?int $base): JsonResponse
+    /** What the edit changed: rows, the part of the manifest that is another now, and the poses at the frame that is looked at. */
+    private function answer(Request $request, Scene $scene, User $user, Edit $edit, CompiledScene $compiled): JsonResponse
     {
-        $behind = $base !== null && $base < $edit->revision - 1;
+        $base = $request->json('base');
+        $behind = is_int($base) && $base < $edit->revision - 1;
+        $manifest = $this->manifests->of($scene, $compiled);
+        $has = $this->state($request->json('has'));
+        $frame = $request->json('frame');
 
         return response()->json([
             'revision' => $edit->revision, 'label' => $edit->label, 'kind' => $edit->kind,
             'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->row_changes),
-            'manifest' => $this->manifests->of($scene, $compiled), 'history' => $this->history($scene, $user),
+            'manifest' => self::told($this->manifests->since($manifest, $has)),
+            'pieces' => (object) (is_int($frame) ? $this->manifests->inView($scene, $manifest, $has, $frame) : []),
+            'history' => $this->history($scene, $user),
         ]);
+    }
+
+    /** The name of a state that a page has, if it says so. */
+    private function state(mixed $has): ?string
+    {
+        return is_string($has) && preg_match('/^[0-9a-f]{64}$/', $has) === 1 ? $has : null;
     }
 
     /** @return list<array<string, mixed>> */

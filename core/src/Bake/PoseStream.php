@@ -6,176 +6,167 @@ namespace CrispReel\Core\Bake;
 
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Moment;
+use CrispReel\Core\Evaluate\CameraMove;
 use CrispReel\Core\Evaluate\CameraPose;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 
 /**
- * The pose stream: blocks of 48 frames, each named by the hash of what it is computed from. docs/pose-stream.md has the
- * layout; VERSION is part of every hash.
+ * The pose stream: for everything that moves a track, in pieces of 48 frames, each named by the hash of what it is computed
+ * from. docs/pose-stream.md has the layout; VERSION is part of every name.
  */
 final class PoseStream
 {
-    public const VERSION = 1;
+    public const VERSION = 2;
 
     /** Raise when names are made otherwise, or the poses behind them: those of before are then no longer taken for these. */
-    public const NAMES = 3;
+    public const NAMES = 4;
 
-    public const BLOCK = CompiledScene::PIECE;
-
-    public const MAGIC = 'CRPS';
+    public const PIECE = CompiledScene::PIECE;
 
     private const PLACE = 10;
 
     private const CAMERA = 10;
 
-    public static function blocks(CompiledScene $scene): int
+    /** Pieces of every track that moves. */
+    public static function pieces(CompiledScene $scene): int
     {
-        return max(1, (int) ceil($scene->frames / self::BLOCK));
-    }
-
-    /** The name of block $n. */
-    public static function hash(CompiledScene $scene, int $n): string
-    {
-        return self::named($scene, $n, self::throughout($scene));
-    }
-
-    /** @return list<string> names of all blocks; what holds for the whole scene is written down once, not once a block */
-    public static function hashes(CompiledScene $scene): array
-    {
-        $throughout = self::throughout($scene);
-
-        return array_map(static fn (int $n): string => self::named($scene, $n, $throughout), range(0, self::blocks($scene) - 1));
-    }
-
-    /** @param  string  $throughout  as of throughout() */
-    private static function named(CompiledScene $scene, int $n, string $throughout): string
-    {
-        [$from, $count] = self::range($scene, $n);
-        $parts = [self::VERSION, self::NAMES, $count, $from];
-        foreach ($scene->order as $id) {
-            $parts[] = isset($scene->lanes[$id]) ? $scene->lanes[$id]->fingerprint($from, $from + $count) : null;
-            if (isset($scene->cloths[$id])) {
-                $parts[] = $scene->cloths[$id]->key($n);
-            }
-        }
-
-        return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR).$throughout);
-    }
-
-    /** What every block of a scene is computed from, whichever its frames. */
-    private static function throughout(CompiledScene $scene): string
-    {
-        $parts = [];
-        foreach ($scene->order as $id) {
-            $parts[] = $scene->poses->throughout($id);
-        }
-        foreach ($scene->document->cameras as $camera) {
-            // What one is called, or how large its sensor is, moves nothing.
-            $parts[] = array_diff_key($camera->toArray(), ['letter' => 0, 'name' => 0, 'sensorWidthMm' => 0, 'sensorHeightMm' => 0]);
-        }
-
-        return hash('sha256', json_encode($parts, JSON_THROW_ON_ERROR));
+        return max(1, (int) ceil($scene->frames / self::PIECE));
     }
 
     /** @return array{int, int} first frame and count */
     public static function range(CompiledScene $scene, int $n): array
     {
-        $from = $n * self::BLOCK;
+        $from = $n * self::PIECE;
 
-        return [$from, max(1, min(self::BLOCK, $scene->frames - $from))];
+        return [$from, max(1, min(self::PIECE, $scene->frames - $from))];
     }
 
-    /** Block $n as bytes. */
-    public static function block(CompiledScene $scene, int $n): string
+    /** @return array<string, Track> by item */
+    public static function items(CompiledScene $scene): array
+    {
+        $out = [];
+        foreach ($scene->order as $id) {
+            $out[$id] = self::item($scene, $id);
+        }
+
+        return $out;
+    }
+
+    private static function item(CompiledScene $scene, string $id): Track
+    {
+        $cloth = $scene->cloths[$id] ?? null;
+        if ($cloth !== null) {
+            return new Track($id, 'cloth', self::PLACE + 3 * $cloth->particles(), particles: $cloth->particles());
+        }
+        $figure = $scene->lanes[$id]->figure ?? null;
+        if ($figure !== null) {
+            $joints = $figure->skeleton->count();
+            $morphs = count($figure->morphs);
+
+            return new Track($id, 'figure', self::PLACE + 3 + 4 * $joints + $morphs, $joints, $morphs);
+        }
+        $moves = ($scene->carries[$id] ?? []) !== [] || isset($scene->drives[$id]) || $scene->document->items[$id]->moves();
+
+        return new Track($id, 'place', self::PLACE, still: $moves ? null : $scene->poses->at(0.0)->place($id)->flat());
+    }
+
+    /** @return array<string, Track> by camera */
+    public static function cameras(CompiledScene $scene): array
+    {
+        return array_map(static fn ($c): Track => new Track(
+            $c->id,
+            'camera',
+            self::CAMERA,
+            still: count($c->keys) === 1 && ! $c->followsFocus() ? self::cameraRow(CameraMove::at($c, 0.0)) : null,
+        ), $scene->document->cameras);
+    }
+
+    /** @return list<Track> of all that moves: what has pieces */
+    public static function moving(CompiledScene $scene): array
+    {
+        $all = [...array_values(self::items($scene)), ...array_values(self::cameras($scene))];
+
+        return array_values(array_filter($all, static fn (Track $t): bool => $t->still === null));
+    }
+
+    /** The name of piece $n of an item or a camera. */
+    public static function name(CompiledScene $scene, Track $track, int $n): string
+    {
+        return (new TrackNames($scene))->of($track, $n);
+    }
+
+    /**
+     * @param  array<string, Track>  $tracks
+     * @return array<string, list<string>> names of all pieces by track; none for what never moves
+     */
+    public static function names(CompiledScene $scene, array $tracks): array
+    {
+        $names = new TrackNames($scene);
+        $all = range(0, self::pieces($scene) - 1);
+
+        return array_map(
+            static fn (Track $t): array => $t->still !== null ? [] : array_map(static fn (int $n): string => $names->of($t, $n), $all),
+            $tracks,
+        );
+    }
+
+    /**
+     * Piece $n of some tracks: rows of little-endian 32-bit floats one after the other; one row alone where all are alike.
+     *
+     * @param  list<Track>  $tracks
+     * @return list<string>
+     */
+    public static function bake(CompiledScene $scene, array $tracks, int $n): array
     {
         [$from, $count] = self::range($scene, $n);
         $moments = [];
         for ($i = 0; $i < $count; $i++) {
             $moments[] = $scene->poses->at($from + $i);
         }
-        $tracks = [];
-        foreach ($scene->order as $id) {
-            $tracks[] = self::track($scene, $id, $from, $moments);
-        }
-        $rows = [];
-        foreach ($moments as $i => $moment) {
-            foreach (SceneEvaluator::cameras($scene, $moment, $from + $i) as $id => $pose) {
-                foreach (self::cameraRow($pose) as $v) {
-                    $rows[$id][] = $v;
-                }
-            }
-        }
-        foreach ($rows as $id => $values) {
-            $tracks[] = [
-                'head' => ['camera' => (string) $id, 'kind' => 'camera', 'stride' => self::CAMERA, 'rows' => $count],
-                'bytes' => pack('g*', ...$values),
-            ];
-        }
 
-        return self::pack($from, $count, $tracks);
+        return array_map(static fn (Track $t): string => self::piece($scene, $t, $from, $moments), $tracks);
     }
 
-    /**
-     * @param  list<Moment>  $moments
-     * @return array{head: array<string, mixed>, bytes: string}
-     */
-    private static function track(CompiledScene $scene, string $id, int $from, array $moments): array
+    /** Bakes a whole scene and lets go of it, as a measure; its bytes. */
+    public static function all(CompiledScene $scene): int
     {
-        $lane = $scene->lanes[$id] ?? null;
-        $moves = ($scene->carries[$id] ?? []) !== [] || $scene->document->items[$id]->moves();
-        $cloth = $scene->cloths[$id] ?? null;
-        $rows = $lane !== null || $moves || $cloth !== null ? count($moments) : 1;
-        $joints = $lane?->figure->skeleton->count() ?? 0;
-        $morphs = $lane === null ? 0 : count($lane->figure->morphs);
-        $bytes = '';
-        for ($i = 0; $i < $rows; $i++) {
-            $bytes .= pack('g10', ...$moments[$i]->place($id)->flat());
-            if ($cloth !== null) {
-                $bytes .= pack('g*', ...$cloth->at($from + $i));
-            } elseif ($lane !== null) {
-                // A row ends with the root's way, which nobody draws.
-                $bytes .= substr(pack('g*', ...$moments[$i]->row($id)), 0, 4 * (3 + 4 * $joints + $morphs));
-            }
+        $bytes = 0;
+        $moving = self::moving($scene);
+        for ($n = 0; $n < self::pieces($scene); $n++) {
+            $bytes += array_sum(array_map(strlen(...), self::bake($scene, $moving, $n)));
         }
-        if ($cloth !== null) {
-            return [
-                'head' => [
-                    'item' => $id, 'kind' => 'cloth', 'stride' => self::PLACE + 3 * $cloth->particles(), 'rows' => $rows,
-                    'particles' => $cloth->particles(),
-                ],
-                'bytes' => $bytes,
-            ];
-        }
-        $head = [
-            'item' => $id,
-            'kind' => $lane === null ? 'place' : 'figure',
-            'stride' => self::PLACE + ($lane === null ? 0 : 3 + 4 * $joints + $morphs),
-            'rows' => $rows,
-        ];
 
-        return ['head' => $lane === null ? $head : $head + ['joints' => $joints, 'morphs' => $morphs], 'bytes' => $bytes];
+        return $bytes;
+    }
+
+    /** @param  list<Moment>  $moments */
+    private static function piece(CompiledScene $scene, Track $track, int $from, array $moments): string
+    {
+        $rows = [];
+        foreach ($moments as $i => $moment) {
+            $rows[] = $track->kind === 'camera'
+                ? pack('g*', ...self::cameraRow(SceneEvaluator::camera($scene, $track->id, $moment, $from + $i)))
+                : self::row($scene, $track, $moment, $from + $i);
+        }
+
+        return count(array_unique($rows)) === 1 ? $rows[0] : implode('', $rows);
+    }
+
+    private static function row(CompiledScene $scene, Track $track, Moment $moment, int $frame): string
+    {
+        $place = pack('g10', ...$moment->place($track->id)->flat());
+
+        return match ($track->kind) {
+            'cloth' => $place.pack('g*', ...$scene->cloths[$track->id]->at($frame)),
+            // A row ends with the root's way, which nobody draws.
+            'figure' => $place.substr(pack('g*', ...$moment->row($track->id)), 0, 4 * ($track->stride - self::PLACE)),
+            default => $place,
+        };
     }
 
     /** @return list<float> */
     private static function cameraRow(CameraPose $c): array
     {
         return [...$c->position, ...$c->rotation, $c->focalMm, $c->focusMetres, $c->fStop];
-    }
-
-    /** @param  list<array{head: array<string, mixed>, bytes: string}>  $tracks */
-    private static function pack(int $from, int $count, array $tracks): string
-    {
-        $heads = [];
-        $offset = 0;
-        $body = [];
-        foreach ($tracks as $t) {
-            $heads[] = $t['head'] + ['offset' => $offset];
-            $offset += intdiv(strlen($t['bytes']), 4);
-            $body[] = $t['bytes'];
-        }
-        $json = json_encode(['from' => $from, 'count' => $count, 'tracks' => $heads], JSON_THROW_ON_ERROR);
-        $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
-
-        return self::MAGIC.pack('VV', self::VERSION, strlen($json)).$json.implode('', $body);
     }
 }

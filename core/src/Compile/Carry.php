@@ -40,7 +40,8 @@ final readonly class Carry
             [
                 $this->from, $this->parent, $this->joint, $this->offset->flat(), $this->upright, $this->easeFrames,
                 $this->before?->flat(), $this->fall?->at(INF)->flat(), $this->fall?->at(0.1)->flat(), $this->caught?->flat(),
-                $this->until, $this->own,
+                // Only a throw knows its end beforehand.
+                $this->caught === null ? 0 : $this->until, $this->own,
             ],
             JSON_THROW_ON_ERROR,
         );

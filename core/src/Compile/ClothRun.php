@@ -62,7 +62,7 @@ final class ClothRun
             $this->wind->toArray(), $this->rate, $n,
             array_map(
                 fn (string $id): array => [
-                    $this->scene->fingerprint($id, 0, ($n + 1) * CompiledScene::PIECE),
+                    $this->scene->fingerprint($id, 0, ($n + 1) * CompiledScene::PIECE + 1),
                     $this->scene->document->assets[$this->scene->document->items[$id]->asset]->digest,
                 ],
                 $this->leansOn(),

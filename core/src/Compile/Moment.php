@@ -27,6 +27,9 @@ final class Moment
     /** @var array<string, list<float>> rows as far as they are solved, of performers that are being worked out */
     private array $partial = [];
 
+    /** @var list<array{float, float, float}>|null */
+    private ?array $heads = null;
+
     /** @var array<string, float> metres that each contact misses */
     public array $missing = [];
 
@@ -267,8 +270,14 @@ final class Moment
         return array_values($row);
     }
 
-    /** @return list<array{float, float, float}> */
+    /** @return list<array{float, float, float}> where everybody's face is, for a focus that follows */
     public function heads(): array
+    {
+        return $this->heads ??= $this->faces();
+    }
+
+    /** @return list<array{float, float, float}> */
+    private function faces(): array
     {
         $heads = [];
         foreach ($this->scene->lanes as $id => $lane) {

@@ -45,37 +45,84 @@ final readonly class Poses
     }
 
     /**
-     * What an item does in a range of frames is computed from, by itself.
+     * What an item does in a range of frames is computed from, by itself: no name, and nothing that reaches into no frame of it.
      *
      * @return array<mixed>
      */
     public function fingerprint(string $id, int $from, int $to): array
     {
-        return [$this->throughout($id), isset($this->lanes[$id]) ? $this->lanes[$id]->fingerprint($from, $to) : null];
-    }
-
-    /** @return array<mixed> what it is computed from in whichever frames */
-    public function throughout(string $id): array
-    {
+        $within = self::within($from, $to);
         $out = [
             $id, $this->places[$id]->flat(), $this->document->items[$id]->moves,
             isset($this->drives[$id]) ? $this->drives[$id]->fingerprint() : null,
+            isset($this->lanes[$id]) ? $this->lanes[$id]->fingerprint($from, $to) : null,
         ];
-        if (isset($this->lanes[$id])) {
-            foreach ($this->grasps[$id] ?? [] as $g) {
+        foreach ($this->grasps[$id] ?? [] as $g) {
+            if ($within($g->from - Grasp::EASE, $g->to)) {
                 $out[] = [$g->side, $g->from, $g->to, $g->curl];
             }
-            foreach ($this->touchUps[$id] ?? [] as [$t, $joint]) {
+        }
+        foreach ($this->touchUps[$id] ?? [] as [$t, $joint]) {
+            if ($within($t->from - $t->easeIn, $t->to === null ? null : $t->to + $t->easeOut)) {
                 $out[] = [$t->toArray(), $joint];
             }
-            foreach ($this->holds[$id] ?? [] as $h) {
-                $out[] = $h->fingerprint();
-            }
         }
-        foreach ($this->carries[$id] ?? [] as $c) {
+        foreach ($this->holdsIn($id, $from, $to) as $h) {
+            $out[] = $h->fingerprint();
+        }
+        foreach ($this->carriesIn($id, $from, $to) as $c) {
             $out[] = $c->fingerprint();
         }
 
         return $out;
+    }
+
+    /** @return list<string> what an item hangs on in a range of frames: what carries it, and what it holds on to */
+    public function hangsOn(string $id, int $from, int $to): array
+    {
+        $out = [];
+        foreach ($this->carriesIn($id, $from, $to) as $c) {
+            $out[] = $c->parent;
+        }
+        foreach ($this->holdsIn($id, $from, $to) as $h) {
+            $out[] = $h->contact->target;
+        }
+
+        return array_values(array_filter($out, static fn (?string $of): bool => $of !== null));
+    }
+
+    /** @return list<Hold> those that pull in a range of frames */
+    private function holdsIn(string $id, int $from, int $to): array
+    {
+        $within = self::within($from, $to);
+
+        return array_values(array_filter(
+            $this->holds[$id] ?? [],
+            static fn (Hold $h): bool => $within(
+                $h->contact->from - $h->contact->easeIn,
+                $h->contact->to === null ? null : $h->contact->to + $h->contact->easeOut,
+            ),
+        ));
+    }
+
+    /** @return list<Carry> the one that holds when the range begins, and those that begin in it */
+    private function carriesIn(string $id, int $from, int $to): array
+    {
+        $out = [];
+        foreach ($this->carries[$id] ?? [] as $k => $c) {
+            if ($k === 0 || $c->from <= $from) {
+                $out = [$c];
+            } elseif ($c->from < $to) {
+                $out[] = $c;
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return \Closure(int, int|null): bool whether a span of frames, open at its end where it has none, reaches into a range */
+    private static function within(int $from, int $to): \Closure
+    {
+        return static fn (int $first, ?int $last): bool => $first < $to && ($last === null || $last >= $from);
     }
 }

@@ -35,6 +35,12 @@ final readonly class Camera
         );
     }
 
+    /** Whether its focus follows whoever is nearest to the middle of the picture. */
+    public function followsFocus(): bool
+    {
+        return array_filter($this->keys, static fn (CameraKey $k): bool => $k->focusMetres === null) !== [];
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {

@@ -29,16 +29,19 @@ final class SceneEvaluator
     /** @return array<string, CameraPose> */
     public static function cameras(CompiledScene $scene, Moment $moment, float $frame): array
     {
-        if ($scene->document->cameras === []) {
-            return [];
-        }
-        $heads = $moment->heads();
         $out = [];
-        foreach ($scene->document->cameras as $id => $camera) {
-            $out[$id] = CameraMove::at($camera, $frame, $heads);
+        foreach (array_keys($scene->document->cameras) as $id) {
+            $out[$id] = self::camera($scene, (string) $id, $moment, $frame);
         }
 
         return $out;
+    }
+
+    public static function camera(CompiledScene $scene, string $id, Moment $moment, float $frame): CameraPose
+    {
+        $camera = $scene->document->cameras[$id];
+
+        return CameraMove::at($camera, $frame, $camera->followsFocus() ? $moment->heads() : []);
     }
 
     /** @return list<float> */

@@ -249,11 +249,8 @@ test('any frame first gives the same cloth, bit for bit', function (): void {
     expect($forward->at(10.5)[7])->toEqualWithDelta(($forward->at(10)[7] + $forward->at(11)[7]) / 2, 1e-12);
 });
 
-test('blocks with cloth are named by all that reached it, and by nothing else', function (): void {
-    $names = static fn (CompiledScene $s): array => array_map(
-        static fn (int $n): string => PoseStream::hash($s, $n),
-        range(0, PoseStream::blocks($s) - 1),
-    );
+test('pieces of a cloth are named by all that reached it, and by nothing else', function (): void {
+    $names = static fn (CompiledScene $s): array => PoseStream::names($s, PoseStream::items($s))['c'];
     $beats = [Scenes::beat('w', 'b', 'walkToMark', 12), Scenes::beat('t', 'b', 'wave', 120)];
     $before = $names(clothed(['beats' => $beats]));
     // Another motion late on renames nothing early.
@@ -273,13 +270,11 @@ test('blocks with cloth are named by all that reached it, and by nothing else', 
 
 test('the pose stream carries the particles', function (): void {
     $s = Scenes::compile(['items' => [Scenes::item('f', 'banner', 2.0, y: 2.0)], 'beats' => []]);
-    $block = PoseStream::block($s, 0);
-    $length = unpack('V', substr($block, 8, 4))[1];
-    $head = json_decode(substr($block, 12, $length), true);
-    $track = $head['tracks'][0];
-    expect($track['kind'])->toBe('cloth')->and($track['particles'])->toBe(75)->and($track['stride'])->toBe(10 + 225)->and($track['rows'])
-        ->toBe(48);
-    $row = array_values(unpack('g*', substr($block, 12 + $length + 4 * ($track['offset'] + 30 * $track['stride'] + 10), 4 * 225)));
+    $track = PoseStream::items($s)['f'];
+    expect($track->kind)->toBe('cloth')->and($track->particles)->toBe(75)->and($track->stride)->toBe(10 + 225);
+    $piece = PoseStream::bake($s, [$track], 0)[0];
+    expect(strlen($piece))->toBe(4 * 48 * 235);
+    $row = array_values(unpack('g*', substr($piece, 4 * (30 * 235 + 10), 4 * 225)));
     expect($row)->toEqualWithDelta($s->cloths['f']->at(30), 1e-6);
     expect($s->cloths['f']->at(30))->not->toEqualWithDelta($s->cloths['f']->at(0), 1e-3);
 });

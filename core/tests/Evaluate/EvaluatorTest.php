@@ -11,7 +11,7 @@ use CrispReel\Core\Tests\Support\Scenes;
 test('a scene without anything is empty at every frame', function (): void {
     $s = Scenes::compile([]);
     $pose = SceneEvaluator::at($s, 0);
-    expect($pose->places)->toBe([])->and($pose->cameras)->toBe([])->and(PoseStream::blocks($s))->toBe((int) ceil($s->frames / 48));
+    expect($pose->places)->toBe([])->and($pose->cameras)->toBe([])->and(PoseStream::pieces($s))->toBe((int) ceil($s->frames / 48));
 });
 
 test('everything stands on its mark: place, heading and scale by hand', function (): void {

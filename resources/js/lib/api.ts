@@ -101,10 +101,11 @@ export async function call<T>(method: string, path: string, body?: unknown, stop
     return (await r.json()) as T;
 }
 
-export async function bytes(path: string): Promise<ArrayBuffer | null> {
+/** @param priority high: what a picture waits for goes before what stands in line */
+export async function bytes(path: string, priority: RequestPriority = 'auto'): Promise<ArrayBuffer | null> {
     let r: Response;
     try {
-        r = await fetch(`/api/${path}`);
+        r = await fetch(`/api/${path}`, { priority });
     } catch {
         link.heard(false);
         throw new ApiError(0, 'offline', 'The server cannot be reached.', 'Try again when it is back.');

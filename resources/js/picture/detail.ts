@@ -163,8 +163,7 @@ export function chooseLevels(mesh: Mesh, fineness: Fineness): void {
     if (!detail) return;
     const use = (levels: Levels, k: number) => (g.index = levels.index[k] ?? null);
     mesh.onBeforeRender = (_r, _s, camera) => use(detail.seen, levelFor(detail.seen, mesh, camera as PerspectiveCamera, fineness));
-    mesh.onBeforeShadow = () =>
-        use(detail.cast, coarsest(detail.cast, fineness.shadowMetres / mesh.matrixWorld.getMaxScaleOnAxis()));
+    mesh.onBeforeShadow = () => use(detail.cast, coarsest(detail.cast, fineness.shadowMetres / mesh.matrixWorld.getMaxScaleOnAxis()));
     // Who asks the geometry between pictures (a ray, a measure) finds the full surface.
     mesh.onAfterRender = mesh.onAfterShadow = () => use(detail.seen, 0);
 }

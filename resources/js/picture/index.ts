@@ -1,12 +1,4 @@
 export { ModelShelf } from './models';
 export { Painter, viewOf, type Quality, type View } from './painter';
-export {
-    BlockStore,
-    PoseBlock,
-    shotAt,
-    type CameraRow,
-    type Manifest,
-    type ManifestItem,
-    type ManifestNote,
-    type ManifestShot,
-} from './stream';
+export { PieceStore, Stretch, trackRow, type CameraRow } from './pieces';
+export { shotAt, wholeManifest, type Manifest, type ManifestItem, type ManifestNote, type ManifestPart, type ManifestShot } from './stream';

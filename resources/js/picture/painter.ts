@@ -1,7 +1,4 @@
 import {
-    Color,
-    HalfFloatType,
-    Matrix4,
     NoToneMapping,
     PCFShadowMap,
     PerspectiveCamera,
@@ -16,12 +13,13 @@ import {
     type Mesh,
     type Object3D,
 } from 'three';
-import { ModelShelf } from './models';
+import { Mirror } from './mirror';
+import type { ModelShelf } from './models';
 import { blurAtInfinity, Post, type LensBlur } from './post';
 import { DEPTH_LAYER, Stage } from './stage';
-import type { CameraRow, Manifest, PoseBlock } from './stream';
+import type { CameraRow, Stretch } from './pieces';
+import type { Manifest } from './stream';
 
-const MIRROR_TOLERANCE_PX = 2;
 const dark = new Scene();
 
 export type Quality = 'draft' | 'final';
@@ -46,9 +44,8 @@ export class Painter {
     private readonly post = new Post();
     private readonly smallPost = new Post();
     private thumb: WebGLRenderTarget | null = null;
-    private shown: { block: PoseBlock; frame: number; view: View } | null = null;
-    private readonly mirrorCamera = new PerspectiveCamera();
-    private mirror: WebGLRenderTarget | null = null;
+    private shown: { stretch: Stretch; frame: number; view: View } | null = null;
+    private readonly mirror = new Mirror();
     private width = 0;
     private height = 0;
     private drawn = 0;
@@ -106,8 +103,6 @@ export class Painter {
         this.camera.aspect = width / height;
         this.stage.uniforms.size.value.set(width, height);
         this.stage.fineness.widthPx = width;
-        this.mirror?.dispose();
-        this.mirror = null;
     }
 
     async show(manifest: Manifest): Promise<void> {
@@ -125,9 +120,9 @@ export class Painter {
         this.focus = view.focusMetres;
     }
 
-    draw(block: PoseBlock, frame: number, view: View): void {
-        this.shown = { block, frame, view };
-        this.stage.pose(block, frame);
+    draw(stretch: Stretch, frame: number, view: View): void {
+        this.shown = { stretch, frame, view };
+        this.stage.pose(stretch, frame);
         this.look(view);
         // While it plays in draft every second frame keeps the shadows of the one before; after a jump or an edit none does.
         if (frame !== this.last + 1) this.drawn = 0;
@@ -158,7 +153,7 @@ export class Painter {
         stage.fitShadow(camera.position, forward, this.focus, halfWidth);
         stage.lamps(camera.position);
         if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
-        if (mirrored) this.drawMirror();
+        if (mirrored) this.mirror.draw(renderer, stage, camera, this.width, this.height);
         else stage.uniforms.mirrorOn.value = 0;
         stage.layDepthFor(camera);
         renderer.setRenderTarget(on);
@@ -170,7 +165,7 @@ export class Painter {
      * A small picture of any frame through any camera, as the address of a JPEG; the picture on the canvas stays. It is
      * drawn plainly (no blur, no mirrored water), in the same context, so that nothing is loaded or compiled twice.
      */
-    small(block: PoseBlock, frame: number, view: View, width: number, height: number): string {
+    small(stretch: Stretch, frame: number, view: View, width: number, height: number): string {
         const { renderer, stage } = this;
         const { widthPx, blurPx } = stage.fineness;
         const size = stage.uniforms.size.value.clone();
@@ -180,7 +175,7 @@ export class Painter {
         stage.fineness.blurPx = 0;
         stage.uniforms.size.value.set(width, height);
         this.camera.aspect = width / height;
-        stage.pose(block, frame);
+        stage.pose(stretch, frame);
         this.look(view);
         renderer.shadowMap.autoUpdate = true;
         this.paint(this.smallPost.begin(width, height), false);
@@ -195,7 +190,7 @@ export class Painter {
         this.drawn = 0;
         // Who asks what lies under a place of the picture asks the one on the canvas.
         if (this.shown) {
-            stage.pose(this.shown.block, this.shown.frame);
+            stage.pose(this.shown.stretch, this.shown.frame);
             this.look(this.shown.view);
         }
         return addressOf(read, width, height);
@@ -209,56 +204,6 @@ export class Painter {
     /** Water matters when the lower edge of the picture looks down on it or the camera is level and far. */
     private seesWater(): boolean {
         return new Vector3(0, 0, -1).applyQuaternion(this.camera.quaternion).y > -0.85;
-    }
-
-    private drawMirror(): void {
-        const { renderer, stage, camera, mirrorCamera } = this;
-        this.mirror ??= new WebGLRenderTarget(Math.round(this.width / 3), Math.round(this.height / 3), {
-            type: HalfFloatType,
-            depthBuffer: true,
-        });
-        const level = stage.uniforms.waterLevel.value;
-        const eye = camera.position.clone();
-        eye.y = 2 * level - eye.y;
-        const ahead = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
-        ahead.y = -ahead.y;
-        mirrorCamera.position.copy(eye);
-        mirrorCamera.up.set(0, 1, 0);
-        mirrorCamera.lookAt(eye.add(ahead));
-        mirrorCamera.updateMatrixWorld();
-        mirrorCamera.projectionMatrix.copy(camera.projectionMatrix);
-        mirrorCamera.projectionMatrixInverse.copy(new Matrix4().copy(camera.projectionMatrix).invert());
-        const hidden = stage.hiddenFromMirror();
-        const before = hidden.map((o) => o.visible);
-        hidden.forEach((o) => (o.visible = false));
-        const extra = stage.onlyInMirror();
-        extra.forEach((o) => (o.visible = true));
-        const shadows = renderer.shadowMap.autoUpdate;
-        renderer.shadowMap.autoUpdate = renderer.shadowMap.needsUpdate = false;
-        const colour = renderer.getClearColor(new Color());
-        const alpha = renderer.getClearAlpha();
-        renderer.setClearColor(0, 0);
-        stage.uniforms.mirrorOn.value = 0;
-        stage.uniforms.mirror.value = null;
-        stage.scene.overrideMaterial = stage.mirrorMaterial;
-        const sharp = stage.fineness.tolerancePx;
-        stage.fineness.widthPx = this.mirror.width;
-        // Ripples break the mirrored picture up: nothing finer than this is seen in it.
-        stage.fineness.tolerancePx = MIRROR_TOLERANCE_PX;
-        renderer.setRenderTarget(this.mirror);
-        renderer.clear();
-        renderer.render(stage.scene, mirrorCamera);
-        stage.scene.overrideMaterial = null;
-        stage.fineness.widthPx = this.width;
-        stage.fineness.tolerancePx = sharp;
-        renderer.setRenderTarget(null);
-        renderer.setClearColor(colour, alpha);
-        renderer.shadowMap.autoUpdate = shadows;
-        if (shadows) renderer.shadowMap.needsUpdate = true;
-        hidden.forEach((o, i) => (o.visible = before[i] ?? true));
-        extra.forEach((o) => (o.visible = false));
-        stage.uniforms.mirror.value = this.mirror.texture;
-        stage.uniforms.mirrorOn.value = 1;
     }
 
     /** What a place of the picture (-1 to 1) shows: the item, the point, the surface by its material and colour there (linear). */
@@ -289,7 +234,7 @@ export class Painter {
         this.post.dispose();
         this.smallPost.dispose();
         this.thumb?.dispose();
-        this.mirror?.dispose();
+        this.mirror.dispose();
         this.renderer.dispose();
     }
 }

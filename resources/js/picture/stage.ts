@@ -29,7 +29,8 @@ import { bonesOf, isMesh, paintAll, type ModelShelf } from './models';
 import { applyMood, BLOBS, LAMPS, makeUniforms, type Mood, type StageUniforms } from './moods';
 import { grainTexture, rippleTexture } from './noise';
 import { depthPaint, groundPaint, mirrorPaint, repaint, skyPaint, waterPaint } from './paints';
-import type { LampFact, Manifest, ManifestItem, PoseBlock } from './stream';
+import type { Stretch } from './pieces';
+import type { LampFact, Manifest, ManifestItem } from './stream';
 
 /** What lies on this layer is seen by the picture's camera alone. */
 export const DEPTH_LAYER = 1;
@@ -208,11 +209,11 @@ export class Stage {
     }
 
     /** Puts everything where the core says it is at a frame. */
-    pose(block: PoseBlock, frame: number): void {
+    pose(stretch: Stretch, frame: number): void {
         this.uniforms.time.value = frame / this.rate;
         let blob = 0;
         for (const [id, actor] of this.actors) {
-            const row = block.item(id, frame);
+            const row = stretch.item(id, frame);
             actor.stand.visible = row !== null;
             if (!row) continue;
             place(actor.stand, row);

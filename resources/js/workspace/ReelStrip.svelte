@@ -1,6 +1,6 @@
 <script lang="ts">
     import { onDestroy } from 'svelte';
-    import { viewOf, type ManifestShot } from '../picture';
+    import { viewOf, type Manifest, type ManifestShot } from '../picture';
     import { getDesk } from './context';
     import type { Timeline } from './timeline.svelte';
 
@@ -23,14 +23,24 @@
     const pictureKey = (s: ManifestShot): string => {
         const m = scene.manifest;
         const f = Math.min(s.out - 1, s.in + Math.min(8, Math.floor((s.out - s.in) / 2)));
-        return m ? `${m.blocks[Math.floor(f / m.blockFrames)]}|${f}|${s.camera}|${m.mood}` : '';
+        return m ? `${digest(m, s.camera, Math.floor(f / m.pieceFrames))}|${f}|${s.camera}|${m.mood}` : '';
     };
+
+    /** Tells one state of all that a camera can see over a stretch of frames from another (FNV-1a). */
+    function digest(m: Manifest, camera: string, n: number): number {
+        let h = 0x811c9dc5;
+        for (const { id, track } of [...m.items, ...m.cameras.filter((c) => c.id === camera)]) {
+            const text = `${id} ${track.still?.join() ?? track.pieces?.[n] ?? ''}`;
+            for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
+        }
+        return h >>> 0;
+    }
 
     // Small pictures by the same drawing, one at a time, when nothing else is going on.
     $effect(() => {
         const m = scene.manifest;
         if (!m || shots.length === 0) return;
-        void [scene.blocksVersion, playhead.playing, view.firstPicture];
+        void [scene.posesVersion, playhead.playing, view.firstPicture];
         const mine = ++turn;
         const wanted = shots.map((s) => [s, pictureKey(s)] as const).filter(([, k]) => !pictures[k]);
         if (wanted.length === 0 || playhead.playing) return;
@@ -39,7 +49,7 @@
             const height = 2 * Math.round(96 / (m.width / m.height));
             for (const [s, k] of wanted) {
                 const f = Number(k.split('|')[1]);
-                const block = scene.blockAt(f);
+                const block = scene.posesAt(f);
                 const row = block?.camera(s.camera, f);
                 if (!block || !row || mine !== turn || !view.painter || view.firstPicture === 0) return;
                 const seen = viewOf(row, m.cameras.find((c) => c.id === s.camera)?.sensorWidthMm ?? 36);

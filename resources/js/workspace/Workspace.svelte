@@ -76,9 +76,11 @@
         }
     });
 
+    $effect(() => void (scene.inView = playhead.frame));
+
     $effect(() => {
         // What lies ahead waits for the first picture, which it would only delay.
-        if (scene.manifest && view.firstPicture > 0) void scene.fetchAll(playhead.frame);
+        if (scene.manifest && view.firstPicture > 0) void scene.poses.fetchAll(playhead.frame);
     });
 
     function wheel(e: WheelEvent) {

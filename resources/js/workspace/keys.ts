@@ -88,6 +88,6 @@ function showSelection({ scene, playhead, view }: Desk): void {
     if (!item) return;
     const at = view.painter?.stage.footing(`i${item.id}`) ?? new Vector3(...item.position);
     at.y += item.kind === 'performer' ? 0.9 : 0.4;
-    if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+    if (view.source.kind !== 'free') view.leave(view.at(scene.posesAt(playhead.frame), playhead.frame).view);
     view.centre(at, 1.1);
 }

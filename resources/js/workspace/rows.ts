@@ -1,4 +1,4 @@
-import type { Manifest } from '../picture';
+import type { ManifestPart } from '../picture';
 
 /** Rows of a scene as the server keeps them. */
 
@@ -180,7 +180,9 @@ export interface EditAnswer {
     revision: number;
     label?: string;
     changes: Change[];
-    manifest: Manifest | null;
+    manifest: ManifestPart | null;
+    /** Pieces that changed where the playhead stands, by name, in base 64. */
+    pieces?: Record<string, string>;
     history?: { undo: string | null; redo: string | null };
     here?: string[];
 }

@@ -1,9 +1,9 @@
 import { ApiError, bytes, call, isAway } from '../lib/api';
 import type { Rate } from '../lib/time';
 import { uuid } from '../lib/uuid';
-import { BlockStore, ModelShelf, type Manifest, type PoseBlock } from '../picture';
-import { AT_ONCE, BlockCalls } from './blocks';
+import { ModelShelf, wholeManifest, type Manifest, type ManifestPart, type Stretch } from '../picture';
 import { expectedRow, inWords } from './expected';
+import { ScenePoses } from './poses';
 import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
 
 interface Opened {
@@ -57,15 +57,17 @@ export class SceneStore {
     selection = $state.raw<Selection | null>(null);
     notice = $state.raw<Notice | null>(null);
     saving = $state<'saved' | 'saving' | 'waiting'>('saved');
-    /** Raised when blocks have arrived, so that what reads them looks again. */
-    blocksVersion = $state(0);
+    /** Raised when poses have arrived, so that what reads them looks again. */
+    posesVersion = $state(0);
+    /** The frame that is looked at: what an edit changes there comes with its answer. */
+    inView = 0;
 
     readonly shelf = new ModelShelf(async (hash) => {
         const b = await bytes(`blobs/${hash}`);
         if (!b) throw new Error(`The file ${hash.slice(0, 8)} is gone.`);
         return b;
     });
-    readonly blocks: BlockStore;
+    readonly poses: ScenePoses;
     private readonly window = Math.random().toString(36).slice(2, 10);
     /** In words, what waits for the server; empty while it answers. */
     pending = $state.raw<string[]>([]);
@@ -79,8 +81,12 @@ export class SceneStore {
     private closed = false;
 
     constructor(readonly id: number) {
-        const calls = new BlockCalls((path) => bytes(`scenes/${id}/${path}`));
-        this.blocks = new BlockStore((n, hash) => calls.load(n, hash));
+        this.poses = new ScenePoses({
+            present: () => (this.closed ? null : this.manifest),
+            arrived: () => this.posesVersion++,
+            movedOn: () => this.catchUp(),
+            fetch: (path) => bytes(`scenes/${id}/${path}`, 'high'),
+        });
     }
 
     get rate(): Rate {
@@ -100,7 +106,7 @@ export class SceneStore {
             const kit = this.refreshAssets();
             const o = await call<Opened>('GET', `scenes/${this.id}`);
             // What the first picture needs is on its way before the page around it is built.
-            void this.fetchBlock(0, o.manifest.blocks[0] ?? '');
+            void this.poses.fetch(o.manifest, 0);
             for (const item of o.manifest.items) this.shelf.ask(item.blob);
             await kit;
             this.name = o.scene.name;
@@ -200,7 +206,13 @@ export class SceneStore {
             this.rendersVersion++;
             return;
         }
-        const body = { base: this.revision, call: work.call, ...('commands' in work ? { commands: work.commands } : {}) };
+        const body = {
+            base: this.revision,
+            call: work.call,
+            has: this.manifest?.state,
+            frame: this.inView,
+            ...('commands' in work ? { commands: work.commands } : {}),
+        };
         this.take(await call<EditAnswer>('POST', `scenes/${this.id}/${'commands' in work ? 'edits' : work.turn}`, body), work);
     }
 
@@ -285,9 +297,25 @@ export class SceneStore {
         this.restore();
         this.queue = all;
         this.revision = Math.max(this.revision, a.revision);
-        if (a.manifest) this.manifest = a.manifest;
+        for (const [name, piece] of Object.entries(a.pieces ?? {})) this.poses.pieces.put(name, decoded(piece));
+        if (a.manifest) this.takeManifest(a.manifest);
         if (a.history) this.history = a.history;
         if (this.notice?.kind === 'error') this.notice = null;
+    }
+
+    private takeManifest(part: ManifestPart): void {
+        const whole = wholeManifest(part, this.manifest);
+        if (whole) this.manifest = whole;
+        else void this.askManifest();
+    }
+
+    /** The whole of it, when a part of it was told from a state that is not the one here. */
+    private async askManifest(): Promise<void> {
+        try {
+            this.manifest = (await call<{ manifest: Manifest }>('GET', `scenes/${this.id}/manifest`)).manifest;
+        } catch (e) {
+            if (!(e instanceof ApiError)) throw e;
+        }
     }
 
     private merge(changes: Change[]): void {
@@ -335,46 +363,9 @@ export class SceneStore {
         return this.assets.find((a) => a.id === id) ?? null;
     }
 
-    /** The block that holds a frame, if it is here; otherwise it is fetched and blocksVersion is raised. */
-    blockAt(frame: number): PoseBlock | null {
-        const m = this.manifest;
-        if (!m) return null;
-        const n = Math.min(m.blocks.length - 1, Math.max(0, Math.floor(frame / m.blockFrames)));
-        const hash = m.blocks[n];
-        if (!hash) return null;
-        const block = this.blocks.peek(hash);
-        if (!block) void this.fetchBlock(n, hash);
-        return block;
-    }
-
-    async fetchBlock(n: number, hash: string): Promise<void> {
-        if (this.blocks.has(hash)) return;
-        try {
-            const got = await this.blocks.get(n, hash);
-            if (got) this.blocksVersion++;
-            else if (this.manifest?.blocks[n] === hash) {
-                await this.catchUp();
-                // Told again under the same name: not asked for at once.
-                if (this.manifest?.blocks[n] === hash) await new Promise((r) => setTimeout(r, 1000));
-            }
-        } catch (e) {
-            if (!(e instanceof ApiError)) throw e;
-        }
-    }
-
-    /** All blocks, the ones around the playhead first, so that playing never waits. */
-    async fetchAll(from: number): Promise<void> {
-        const m = this.manifest;
-        if (!m) return;
-        const first = Math.floor(from / m.blockFrames);
-        const order = m.blocks.map((_, i) => i).sort((a, b) => (a < first ? 1e6 + a : a) - (b < first ? 1e6 + b : b));
-        const missing = order.filter((n) => !this.blocks.has(m.blocks[n] ?? ''));
-        // The first alone, since it is what is looked at; then many at once.
-        for (let i = 0; i < missing.length; i += i === 0 ? 1 : AT_ONCE) {
-            if (this.manifest !== m || this.closed) return;
-            const some = missing.slice(i, i + (i === 0 ? 1 : AT_ONCE));
-            await Promise.all(some.map((n) => this.fetchBlock(n, m.blocks[n] ?? '')));
-        }
+    /** The poses around a frame, if they are here; otherwise they are fetched and posesVersion is raised. */
+    posesAt(frame: number): Stretch | null {
+        return this.poses.at(frame);
     }
 
     private watch(): void {
@@ -387,7 +378,10 @@ export class SceneStore {
     private async catchUp(): Promise<void> {
         const since = this.revision;
         try {
-            const a = await call<EditAnswer>('GET', `scenes/${this.id}/changes?since=${since}&window=${this.window}`);
+            const a = await call<EditAnswer>(
+                'GET',
+                `scenes/${this.id}/changes?since=${since}&window=${this.window}&has=${this.manifest?.state ?? ''}`,
+            );
             this.here = a.here ?? [];
             if (a.revision > since && this.revision === since) this.take(a);
         } catch (e) {
@@ -395,4 +389,9 @@ export class SceneStore {
             if (e.status === 401 || e.status === 404) this.lost = e;
         }
     }
+}
+
+function decoded(piece: string): ArrayBuffer {
+    const text = atob(piece);
+    return Uint8Array.from(text, (c) => c.charCodeAt(0)).buffer;
 }

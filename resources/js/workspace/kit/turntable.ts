@@ -1,10 +1,10 @@
 import { PerspectiveCamera, Vector3 } from 'three';
 import { bytes } from '../../lib/api';
-import { BlockStore, ModelShelf, Painter, type Manifest, type View } from '../../picture';
+import { ModelShelf, Painter, PieceStore, Stretch, type Manifest, type View } from '../../picture';
 
 /** Models and poses of turntables, shared so that what was looked at once is there at once. */
 const shelf = new ModelShelf(async (hash) => (await bytes(`previews/blobs/${hash}`)) ?? new ArrayBuffer(0));
-const blocks = new BlockStore((_, hash) => bytes(`previews/blocks/${hash}`), 120);
+const pieces = new PieceStore((path) => bytes(`previews/${path}`), 40e6);
 
 /** One small scene that turns before the eye and plays, drawn like any other picture. */
 export class Turntable {
@@ -40,7 +40,8 @@ export class Turntable {
     async show(manifest: Manifest, keepView = false): Promise<void> {
         const turn = ++this.asked;
         await this.painter.show(manifest);
-        await Promise.all(manifest.blocks.map((hash, n) => (n * manifest.blockFrames < manifest.frames ? blocks.get(n, hash) : null)));
+        const stretches = Array.from({ length: Math.ceil(manifest.frames / manifest.pieceFrames) }, (_, n) => n);
+        await Promise.all(stretches.map((n) => pieces.get(n, Stretch.names(manifest, n))));
         if (turn !== this.asked) return;
         this.manifest = manifest;
         this.begun = performance.now();
@@ -119,9 +120,9 @@ export class Turntable {
         const rate = m.rate[0] / m.rate[1];
         if (this.playing) this.frame = Math.floor(((now - this.begun) / 1000) * rate) % Math.max(1, m.frames);
         this.frame = Math.min(this.frame, m.frames - 1);
-        const block = blocks.peek(m.blocks[Math.floor(this.frame / m.blockFrames)] ?? '');
-        if (!block) return;
-        this.painter.draw(block, this.frame, this.view());
+        const stretch = Stretch.of(m, Math.floor(this.frame / m.pieceFrames), pieces);
+        if (!stretch) return;
+        this.painter.draw(stretch, this.frame, this.view());
         this.painted();
     }
 

@@ -90,7 +90,7 @@
     $effect(() => {
         void [
             playhead.frame,
-            scene.blocksVersion,
+            scene.posesVersion,
             scene.manifest,
             view.version,
             view.source,
@@ -106,7 +106,7 @@
     function paint(now: number) {
         if (!painter || !scene.manifest) return;
         if (!wanted && playhead.frame === shownFrame) return;
-        const block = scene.blockAt(playhead.frame);
+        const block = scene.posesAt(playhead.frame);
         if (!block) return;
         wanted = false;
         shownFrame = playhead.frame;
@@ -176,7 +176,7 @@
             text: 'Free view',
             on: view.source.kind === 'free',
             show: true,
-            pick: () => view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view),
+            pick: () => view.leave(view.at(scene.posesAt(playhead.frame), playhead.frame).view),
         },
     ]);
 </script>

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { onMount } from 'svelte';
-    import type { PoseBlock } from '../../picture';
+    import { trackRow, type Stretch } from '../../picture';
     import { shotAt } from '../../picture';
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
@@ -32,7 +32,7 @@
         return () => sizes.disconnect();
     });
 
-    const block = $derived.by((): PoseBlock | null => (void scene.blocksVersion, scene.blockAt(playhead.frame)));
+    const block = $derived.by((): Stretch | null => (void scene.posesVersion, scene.posesAt(playhead.frame)));
     const px = $derived((x: number) => size.width / 2 + (x - centre.x) * zoom);
     const pz = $derived((z: number) => size.height / 2 + (z - centre.z) * zoom);
 
@@ -129,19 +129,19 @@
         });
     });
 
-    /** Where each performer goes, from the blocks that are here. */
+    /** Where each performer goes, from the poses that are here. */
     const routes = $derived.by(() => {
-        void scene.blocksVersion;
+        void scene.posesVersion;
         const m = scene.manifest;
         if (!m || !showRoutes) return [];
         return scene.rows.items
             .filter((i) => i.kind === 'performer')
             .map((item) => {
                 const points: string[] = [];
+                const track = m.items.find((i) => i.id === `i${item.id}`)?.track;
                 let last: [number, number] | null = null;
                 for (let f = 0; f < m.frames; f += 6) {
-                    const hash = m.blocks[Math.floor(f / m.blockFrames)];
-                    const row = hash ? scene.blocks.peek(hash)?.item(`i${item.id}`, f) : null;
+                    const row = track ? trackRow(track, m, f, scene.poses.pieces) : null;
                     if (!row) continue;
                     const [x, z] = hipsOver(row);
                     if (!last || Math.hypot(x - last[0], z - last[1]) > 0.12) {

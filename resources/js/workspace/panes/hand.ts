@@ -51,7 +51,7 @@ export class FrameHand {
     /** The free view goes on from what is seen now. */
     private leave(): void {
         const { view, scene, playhead } = this.desk;
-        if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+        if (view.source.kind !== 'free') view.leave(view.at(scene.posesAt(playhead.frame), playhead.frame).view);
     }
 
     readonly down = (e: PointerEvent): void => {
@@ -119,7 +119,7 @@ export class FrameHand {
         else group.rotation.set(0, (held.headingDeg * Math.PI) / 180, 0);
         group.updateMatrixWorld(true);
         const { view, scene, playhead } = this.desk;
-        this.painter.redraw(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+        this.painter.redraw(view.at(scene.posesAt(playhead.frame), playhead.frame).view);
     }
 
     readonly up = (e: PointerEvent): void => {

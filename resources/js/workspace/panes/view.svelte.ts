@@ -1,5 +1,5 @@
 import { Matrix4, PerspectiveCamera, Quaternion, Vector3 } from 'three';
-import { shotAt, viewOf, type Painter, type PoseBlock, type View } from '../../picture';
+import { shotAt, viewOf, type Painter, type Stretch, type View } from '../../picture';
 import type { Playhead } from '../playhead.svelte';
 import type { Command, Quat, Vec3 } from '../rows';
 import type { SceneStore } from '../scene.svelte';
@@ -28,7 +28,7 @@ export class FrameView {
     freeFocal = $state(32);
     painter: Painter | null = null;
     /** What the picture shows at present. */
-    shown: PoseBlock | null = null;
+    shown: Stretch | null = null;
     /** When the first whole picture stood, in ms since the page began; 0 before. */
     firstPicture = $state(0);
 
@@ -82,7 +82,7 @@ export class FrameView {
     }
 
     /** The view at the playhead, and in words what it is. */
-    at(block: PoseBlock | null, frame: number): { view: View; label: string; camera: number | null } {
+    at(block: Stretch | null, frame: number): { view: View; label: string; camera: number | null } {
         const m = this.scene.manifest;
         const id =
             this.source.kind === 'camera'
@@ -185,8 +185,8 @@ export class FrameView {
     expose(): void {
         (window as unknown as Record<string, unknown>).crispReelWorkspace = {
             painter: () => this.painter,
-            block: () => this.scene.blockAt(this.playhead.frame),
-            view: () => this.at(this.scene.blockAt(this.playhead.frame), this.playhead.frame).view,
+            block: () => this.scene.posesAt(this.playhead.frame),
+            view: () => this.at(this.scene.posesAt(this.playhead.frame), this.playhead.frame).view,
             /** Milliseconds from the start of the page to its first whole picture, or 0. */
             firstPicture: () => this.firstPicture,
             /** Resolves when all surfaces have their levels of detail. */
@@ -197,10 +197,10 @@ export class FrameView {
 
     /** Milliseconds from an edit to the core's own picture of it. */
     private async timeEdit(command: Command): Promise<number> {
-        const before = this.scene.blockAt(this.playhead.frame);
+        const before = this.scene.manifest;
         const begin = performance.now();
         if (!(await this.scene.edit(command))) throw new Error(this.scene.notice?.message ?? 'The edit was refused.');
-        while (this.shown === before || this.shown !== this.scene.blockAt(this.playhead.frame))
+        while (this.scene.manifest === before || this.shown?.manifest !== this.scene.manifest)
             await new Promise((r) => requestAnimationFrame(r));
         const gl = this.painter?.renderer.getContext();
         gl?.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
@@ -209,7 +209,7 @@ export class FrameView {
 
     /** Payload of a camera made from what is seen now. */
     pose(): { position: Vec3; rotation: Quat; focalMm: number } {
-        const v = this.at(this.scene.blockAt(this.playhead.frame), this.playhead.frame).view;
+        const v = this.at(this.scene.posesAt(this.playhead.frame), this.playhead.frame).view;
         return { position: v.position, rotation: v.rotation, focalMm: v.focalMm };
     }
 }

@@ -26,7 +26,7 @@
         const b = scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.bounds;
         const at = view.painter?.stage.footing(`i${item.id}`) ?? new Vector3(...item.position);
         at.y += b ? (b[0][1] + b[1][1]) / 2 : 0.8;
-        if (view.source.kind !== 'free') view.leave(view.at(scene.blockAt(playhead.frame), playhead.frame).view);
+        if (view.source.kind !== 'free') view.leave(view.at(scene.posesAt(playhead.frame), playhead.frame).view);
         view.centre(at, b ? Math.min(4, Math.max(0.6, (b[1][1] - b[0][1]) / 1.6)) : 1);
     }
 </script>
