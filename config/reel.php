@@ -15,6 +15,8 @@ return [
     'ffmpeg' => env('REEL_FFMPEG', '/usr/bin/ffmpeg'),
     // The web server sends files of the store itself, once it is told which (bin/lib/parts.sh sets it).
     'accel' => (bool) env('REEL_ACCEL', false),
+    // The socket of the process that settles scenes and remembers (reel:warm); none: each call settles for itself.
+    'warm' => env('REEL_RUN') === null ? null : env('REEL_RUN').'/warm.sock',
     'bwrap' => env('REEL_BWRAP', '/usr/bin/bwrap'),
     // False: programs that read people's files do not run at all.
     'box' => (bool) env('REEL_BOX', true),

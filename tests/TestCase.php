@@ -18,6 +18,13 @@ use Illuminate\Testing\TestResponse;
 /** bin/test has brought the schema, the house kit and the demo before; each test's own rows go with its transaction. */
 abstract class TestCase extends Base
 {
+    protected function setUp(): void
+    {
+        parent::setUp();
+        // The installation that another suite runs meanwhile has a process of its own.
+        config(['reel.warm' => null]);
+    }
+
     /**
      * A call that a worker carries out is carried out at once, and answered as the page gets it in the end.
      *

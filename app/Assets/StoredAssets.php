@@ -4,20 +4,21 @@ declare(strict_types=1);
 
 namespace App\Assets;
 
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\AssetSource;
 
-/** Digests and solved motions from the disk, each read once a process. */
+/** Digests and solved motions from the disk; those that were asked for last are kept by the process. */
 final class StoredAssets implements AssetSource
 {
-    /** @var array<string, array<string, mixed>> */
-    private array $digests = [];
+    private readonly Memory $digests;
 
-    /** @var array<string, string> */
-    private array $solved = [];
+    private readonly Memory $solved;
 
     public function __construct(private readonly BlobStore $blobs)
     {
+        $this->digests = new Memory(300);
+        $this->solved = new Memory(300);
     }
 
     public function digest(AssetRef $asset): array
@@ -28,15 +29,13 @@ final class StoredAssets implements AssetSource
     /** @return array<string, mixed> */
     public function byHash(string $hash): array
     {
-        if (! isset($this->digests[$hash])) {
+        return $this->digests->of($hash, function () use ($hash): array {
             $digest = json_decode($this->blobs->get($hash), true, 64, JSON_THROW_ON_ERROR);
             assert(is_array($digest));
 
             /** @var array<string, mixed> $digest */
-            $this->digests[$hash] = $digest;
-        }
-
-        return $this->digests[$hash];
+            return $digest;
+        });
     }
 
     public function blob(AssetRef $asset): string
@@ -46,18 +45,22 @@ final class StoredAssets implements AssetSource
 
     public function solved(string $key): ?string
     {
-        if (isset($this->solved[$key])) {
-            return $this->solved[$key];
-        }
-        $path = 'solved/'.substr($key, 0, 2)."/{$key}";
-        $disk = $this->blobs->disk();
+        return $this->solved->of($key, function () use ($key): ?string {
+            $path = self::path($key);
+            $disk = $this->blobs->disk();
 
-        return $disk->exists($path) ? $this->solved[$key] = (string) $disk->get($path) : null;
+            return $disk->exists($path) ? (string) $disk->get($path) : null;
+        });
     }
 
     public function keep(string $key, string $bytes): void
     {
-        $this->solved[$key] = $bytes;
-        $this->blobs->whole('solved/'.substr($key, 0, 2)."/{$key}", $bytes);
+        $this->solved->put($key, $bytes);
+        $this->blobs->whole(self::path($key), $bytes);
+    }
+
+    private static function path(string $key): string
+    {
+        return 'solved/'.substr($key, 0, 2)."/{$key}";
     }
 }

@@ -69,6 +69,24 @@ final class Recorder
     }
 
     /**
+     * Makes the changes again that were made before and rolled back: rows get the numbers that they had.
+     *
+     * @param  list<Change>  $changes
+     */
+    public function repeat(array $changes): void
+    {
+        foreach ($changes as $c) {
+            if ($c['after'] === null) {
+                DB::table($c['table'])->where('id', $c['id'])->delete();
+            } elseif ($c['before'] === null) {
+                DB::table($c['table'])->insert($c['after']);
+            } else {
+                DB::table($c['table'])->where('id', $c['id'])->update($c['after']);
+            }
+        }
+    }
+
+    /**
      * True when every row still is as some changes left it.
      *
      * @param  list<Change>  $changes

@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Assets\StoredAssets;
 use App\Work\FairConnector;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Document\AssetSource;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\DatabaseManager;
@@ -26,6 +27,7 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->singleton(AssetSource::class, StoredAssets::class);
+        $this->app->singleton(Memory::class);
     }
 
     public function boot(): void

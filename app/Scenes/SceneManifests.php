@@ -13,6 +13,7 @@ use CrispReel\Core\Document\Document;
 use Illuminate\Contracts\Cache\Lock;
 use Illuminate\Contracts\Cache\LockTimeoutException;
 use Illuminate\Support\Facades\Cache;
+use RuntimeException;
 
 /**
  * Manifest and poses of a scene's last revisions: each computed once, whoever asks, and kept while others still ask for them.
@@ -37,18 +38,22 @@ final class SceneManifests
     /** @var array<string, array<mixed>> manifests that were just read, by key */
     private array $read = [];
 
-    public function __construct(private readonly SceneStream $stream)
+    public function __construct(private readonly SceneStream $stream, private readonly WarmDesk $warm)
     {
     }
 
     /** @return array<string, mixed> what the workspace draws: where an asset has a lighter copy, that one; renders take the whole */
-    public function of(Scene $scene, ?CompiledScene $compiled = null): array
+    public function of(Scene $scene): array
     {
-        $document = $compiled->document ?? DocumentBuilder::build($scene);
+        return $this->settle($scene, DocumentBuilder::build($scene));
+    }
+
+    /** @return array<string, mixed> the manifest of a state of a scene, whether its rows are like that yet or not */
+    public function settle(Scene $scene, Document $document): array
+    {
         $light = $this->light($document);
         $json = $document->toJson();
         $name = hash('sha256', PoseStream::NAMES." {$scene->id} {$json}".json_encode($light, JSON_THROW_ON_ERROR));
-
         $kept = $this->kept("manifest.{$name}");
         if ($kept !== null) {
             $this->recall($scene, $name);
@@ -56,21 +61,34 @@ final class SceneManifests
             return $kept;
         }
 
-        return $this->alone("settle.{$scene->id}", function () use ($scene, $document, $compiled, $light, $json, $name): array {
+        return $this->alone("settle.{$scene->id}", function () use ($scene, $document, $light, $json, $name): array {
             $kept = $this->kept("manifest.{$name}");
-            if ($kept !== null) {
-                return $kept;
+            if ($kept === null) {
+                Cache::put("document.{$name}", $json, now()->addMinutes(self::MINUTES));
+                $this->warm->settle($name, $light) || $this->settleHere($name, $document, $light);
+                $this->remember($scene, $name);
             }
-            $manifest = ['state' => $name] + $this->stream->manifest($compiled ?? $this->stream->compileDocument($document), $light);
-            // As the page gets it, whether it was just made or is taken from where it is kept.
-            $text = json_encode($manifest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
-            Cache::put("manifest.{$name}", $text, now()->addMinutes(self::MINUTES));
-            Cache::put("document.{$name}", $json, now()->addMinutes(self::MINUTES));
-            $this->remember($scene, $name);
 
-            /** @var array<string, mixed> */
-            return json_decode($text, true, 64, JSON_THROW_ON_ERROR);
+            return $kept ?? $this->kept("manifest.{$name}") ?? throw new RuntimeException('What was just settled is not kept.');
         });
+    }
+
+    /**
+     * Settles a state in this process and keeps its manifest for all.
+     *
+     * @param  array<string, string>  $light
+     */
+    private function settleHere(string $name, Document $document, array $light): void
+    {
+        $this->settled = [$name => $this->stream->compileDocument($document)];
+        $this->keep($name, $this->stream->manifest($this->settled[$name], $light));
+    }
+
+    /** @param  array<string, mixed>  $manifest */
+    public function keep(string $name, array $manifest): void
+    {
+        $text = json_encode(['state' => $name] + $manifest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
+        Cache::put("manifest.{$name}", $text, now()->addMinutes(self::MINUTES));
     }
 
     /**
@@ -184,16 +202,27 @@ final class SceneManifests
      */
     private function ofState(Scene $scene, string $state, int $n, array $names): array
     {
+        $this->warm->bake($state, $n, $names);
+
         return $this->stream->pieces($n, $names, fn (): CompiledScene => $this->settled($scene, $state));
+    }
+
+    /** The document of a state that was settled lately. */
+    public static function document(string $name): ?Document
+    {
+        $json = Cache::get("document.{$name}");
+
+        return is_string($json) ? Document::fromJson($json) : null;
     }
 
     /** The state of that name, settled once for all pieces of a call. */
     private function settled(Scene $scene, string $name): CompiledScene
     {
         if (! isset($this->settled[$name])) {
-            $json = Cache::get("document.{$name}");
-            $settled = is_string($json) ? $this->stream->compileDocument(Document::fromJson($json)) : $this->stream->compile($scene);
-            $this->settled = [$name => $settled];
+            $document = self::document($name);
+            $this->settled = [
+                $name => $document === null ? $this->stream->compile($scene) : $this->stream->compileDocument($document),
+            ];
         }
 
         return $this->settled[$name];

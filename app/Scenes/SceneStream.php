@@ -11,6 +11,7 @@ use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Bake\Track;
 use CrispReel\Core\Bake\TrackNames;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
@@ -23,17 +24,18 @@ final class SceneStream
         private readonly AssetSource $assets,
         private readonly PieceStore $pieces,
         private readonly Dresser $dresser,
+        private readonly Memory $memory,
     ) {
     }
 
     public function compile(Scene $scene): CompiledScene
     {
-        return SceneCompiler::compile(DocumentBuilder::build($scene), $this->assets);
+        return SceneCompiler::compile(DocumentBuilder::build($scene), $this->assets, $this->memory);
     }
 
     public function compileDocument(Document $document): CompiledScene
     {
-        return SceneCompiler::compile($document, $this->assets);
+        return SceneCompiler::compile($document, $this->assets, $this->memory);
     }
 
     /**
@@ -137,6 +139,15 @@ final class SceneStream
         }
 
         return count($out) === count($names) ? $out : $out + $this->bake($scene(), $n, array_diff($names, array_keys($out)));
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return list<string> those that are not kept
+     */
+    public function missing(array $names): array
+    {
+        return array_values(array_filter($names, fn (string $name): bool => $this->pieces->get($name) === null));
     }
 
     /**

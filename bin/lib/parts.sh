@@ -48,6 +48,7 @@ parts_write() {
         done <deploy/fpm.conf.in | sed "${fill[@]}" >"$RUN/fpm.conf"
         mkdir -p "$RUN"/nginx-{body,proxy,fastcgi,uwsgi,scgi}
         STOP_SIGNAL=QUIT program fpm 20 3 false 0 "php-fpm8.2 -F -y $RUN/fpm.conf" >>"$out"
+        program warm 20 3 false 0 "php artisan reel:warm" >>"$out"
         program nginx 20 3 false 0 "nginx -e stderr -c $RUN/nginx.conf" >>"$out"
         ;;
       # What people wait for at their screens: two, so that one long repair does not hold up all.

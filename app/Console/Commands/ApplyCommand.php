@@ -29,12 +29,12 @@ final class ApplyCommand extends ReelCommand
                 'Write [{"do": "...", ...}, ...]; docs/edits.md lists the commands.',
             );
         }
-        [$edit, $compiled] = app(EditRunner::class)->run($this->scene($this->argument('scene')), null, $commands);
+        [$edit, $manifest] = app(EditRunner::class)->run($this->scene($this->argument('scene')), null, $commands);
 
         return $this->answer(
             [
                 'revision' => $edit->revision, 'label' => $edit->label, 'changes' => SceneRows::changes($edit->row_changes),
-                'frames' => $compiled->frames,
+                'frames' => $manifest['frames'],
             ],
             ["Revision {$edit->revision}: {$edit->label}. ".count($edit->row_changes).' rows changed.'],
         );

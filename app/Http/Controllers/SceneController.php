@@ -18,7 +18,6 @@ use App\Policies\Access;
 use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneManifests;
 use App\Scenes\SceneRows;
-use CrispReel\Core\Compile\CompiledScene;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -59,7 +58,7 @@ final class SceneController
         Access::change($user, $scene);
         $commands = $request->json('commands');
         $base = $request->json('base');
-        [$edit, $compiled] = $this->runner->run(
+        [$edit, $manifest] = $this->runner->run(
             $scene,
             $user,
             is_array($commands) ? array_values($commands) : [],
@@ -67,7 +66,7 @@ final class SceneController
             $this->call($request),
         );
 
-        return $this->answer($request, $scene, $user, $edit, $compiled);
+        return $this->answer($request, $scene, $user, $edit, $manifest);
     }
 
     public function undo(Request $request, Scene $scene): JsonResponse
@@ -84,11 +83,11 @@ final class SceneController
     {
         $user = $this->user($request);
         Access::change($user, $scene);
-        [$edit, $compiled] = $way === 'undo'
+        [$edit, $manifest] = $way === 'undo'
             ? $this->runner->undo($scene, $user, $this->call($request))
             : $this->runner->redo($scene, $user, $this->call($request));
 
-        return $this->answer($request, $scene, $user, $edit, $compiled);
+        return $this->answer($request, $scene, $user, $edit, $manifest);
     }
 
     /** The call's own name: sent again with the same one, it counts once. */
@@ -223,12 +222,15 @@ final class SceneController
         return $answer;
     }
 
-    /** What the edit changed: rows, the part of the manifest that is another now, and the poses at the frame that is looked at. */
-    private function answer(Request $request, Scene $scene, User $user, Edit $edit, CompiledScene $compiled): JsonResponse
+    /**
+     * What the edit changed: rows, the part of the manifest that is another now, and the poses at the frame that is looked at.
+     *
+     * @param  array<string, mixed>  $manifest
+     */
+    private function answer(Request $request, Scene $scene, User $user, Edit $edit, array $manifest): JsonResponse
     {
         $base = $request->json('base');
         $behind = is_int($base) && $base < $edit->revision - 1;
-        $manifest = $this->manifests->of($scene, $compiled);
         $has = $this->state($request->json('has'));
         $frame = $request->json('frame');
 

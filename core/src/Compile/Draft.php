@@ -22,14 +22,17 @@ final class Draft
     /** @var array<string, mixed> */
     private array $slots = [];
 
-    /** @var array<string, Figure> by digest */
-    private array $figures = [];
-
     /** @var list<Note> */
     private array $notes = [];
 
-    public function __construct(public readonly Document $document, public readonly AssetSource $assets)
-    {
+    public readonly Surroundings $around;
+
+    public function __construct(
+        public readonly Document $document,
+        public readonly AssetSource $assets,
+        public readonly Memory $memory = new Memory,
+    ) {
+        $this->around = new Surroundings($document, $assets, $memory);
     }
 
     /** The body of an item, or null where it has none. */
@@ -41,7 +44,7 @@ final class Draft
             return null;
         }
 
-        return $this->figures[$asset->digest] ??= new Figure($asset->blob, $digest);
+        return $this->memory->of("figure {$asset->digest} {$asset->blob}", static fn (): Figure => new Figure($asset->blob, $digest));
     }
 
     public function note(Note ...$notes): void

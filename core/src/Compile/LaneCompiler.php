@@ -24,9 +24,7 @@ use CrispReel\Core\Rig\Figure;
 final class LaneCompiler
 {
     /** @var list<Note> */
-    public array $notes = [];
-
-    private readonly Surroundings $around;
+    private array $notes = [];
 
     /** @var array<string, ClipTable> what several beats play is unpacked once */
     private array $tables = [];
@@ -42,8 +40,15 @@ final class LaneCompiler
         private readonly Document $document,
         private readonly AssetSource $assets,
         private readonly \Closure $figures,
+        private readonly Surroundings $around,
+        private readonly Memory $memory = new Memory,
     ) {
-        $this->around = new Surroundings($document, $assets);
+    }
+
+    /** @return list<Note> what was noted of a performer's lane */
+    public function notesOf(Item $item): array
+    {
+        return array_values(array_filter($this->notes, static fn (Note $n): bool => $n->item === $item->id));
     }
 
     public function lane(Item $item, Figure $figure): Lane
@@ -250,7 +255,9 @@ final class LaneCompiler
         }
         $bytes = $this->assets->solved($key);
         if ($bytes !== null) {
-            return [$this->tables[$key] = ClipTable::fromBytes($bytes), $key];
+            $table = $this->memory->of("clip {$key}", static fn (): ClipTable => ClipTable::fromBytes($bytes));
+
+            return [$this->tables[$key] = $table, $key];
         }
         $table = MotionSampler::table($figure->body(), $recipe, $figure->morphs);
         $bytes = $table->toBytes();

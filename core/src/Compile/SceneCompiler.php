@@ -17,10 +17,14 @@ final class SceneCompiler
         Passes\Cloths::class, Passes\Lamps::class,
     ];
 
-    /** @throws UnableToCompile */
-    public static function compile(Document $document, AssetSource $assets): CompiledScene
+    /**
+     * @param  Memory|null  $memory  of whoever compiles one state after the other
+     *
+     * @throws UnableToCompile
+     */
+    public static function compile(Document $document, AssetSource $assets, ?Memory $memory = null): CompiledScene
     {
-        $draft = new Draft($document, $assets);
+        $draft = new Draft($document, $assets, $memory ?? new Memory);
         foreach (self::PASSES as $pass) {
             (new $pass)->settle($draft);
         }

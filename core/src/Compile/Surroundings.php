@@ -20,14 +20,25 @@ final class Surroundings
     /** Planar measure (metres) below which a prop is neither ground nor wall. */
     private const LEAST = 0.35;
 
-    /** @var array<string, RayTree> */
-    private array $trees = [];
-
     /** @var list<array{Item, float, float, float}>|null */
     private ?array $still = null;
 
-    public function __construct(private readonly Document $document, private readonly AssetSource $assets)
+    public function __construct(
+        private readonly Document $document,
+        private readonly AssetSource $assets,
+        private readonly Memory $memory = new Memory,
+    ) {
+    }
+
+    /** @return list<mixed> what all answers, wherever, are computed from */
+    public function everything(): array
     {
+        return array_map(
+            fn (array $s): array => [
+                $s[0]->id, $s[0]->name, $this->document->assets[$s[0]->asset]->blob, $s[0]->position, $s[0]->headingDeg, $s[0]->scale,
+            ],
+            $this->still(),
+        );
     }
 
     /**
@@ -125,7 +136,7 @@ final class Surroundings
 
     private function tree(AssetRef $asset): RayTree
     {
-        return $this->trees[$asset->blob] ??= self::treeOf($this->assets, $asset);
+        return $this->memory->of("rays {$asset->blob}", fn (): RayTree => self::treeOf($this->assets, $asset));
     }
 
     /** The tree over all of an asset's triangles, made once. */

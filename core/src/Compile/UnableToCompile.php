@@ -14,6 +14,12 @@ final class UnableToCompile extends RuntimeException implements CoreFailure
         parent::__construct($message);
     }
 
+    /** One that was thrown in another process, by its parts. */
+    public static function as(string $reason, string $message, string $remedy): self
+    {
+        return new self($reason, $message, $remedy);
+    }
+
     /** @param  list<string>  $names */
     public static function linkCycle(array $names): self
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Tests\Support;
 
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
 use CrispReel\Core\Document\Document;
 
@@ -37,9 +38,9 @@ final class Scenes
     }
 
     /** @param  array<string, mixed>  $parts */
-    public static function compile(array $parts, ?FakeAssets $assets = null): CompiledScene
+    public static function compile(array $parts, ?FakeAssets $assets = null, ?Memory $memory = null): CompiledScene
     {
-        return SceneCompiler::compile(Document::fromArray(self::data($parts)), $assets ?? new FakeAssets);
+        return SceneCompiler::compile(Document::fromArray(self::data($parts)), $assets ?? new FakeAssets, $memory);
     }
 
     /** @return array<string, mixed> */

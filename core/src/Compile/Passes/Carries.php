@@ -10,7 +10,6 @@ use CrispReel\Core\Compile\Fall;
 use CrispReel\Core\Compile\Moment;
 use CrispReel\Core\Compile\Mounts;
 use CrispReel\Core\Compile\Pass;
-use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
@@ -93,7 +92,7 @@ final class Carries implements Pass
         $bounds = $digest['bounds'] ?? [[-0.05, 0.0, -0.05], [0.05, 0.1, 0.05]];
         $reach = 4.0 + 2 * V3::length($velocity);
         [$x, $y, $z] = $place->position;
-        $solids = (new Surroundings($this->draft->document, $this->draft->assets))
+        $solids = $this->draft->around
             ->solids([$x - $reach, $z - $reach, $x + $reach, $z + $reach]);
         $floor = min(0.0, $y - 0.5);
 

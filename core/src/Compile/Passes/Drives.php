@@ -6,8 +6,8 @@ namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Drive;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Pass;
-use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Compile\UnableToCompile;
 use CrispReel\Core\Compile\Vehicle;
 use CrispReel\Core\Document\Item;
@@ -28,7 +28,7 @@ final class Drives implements Pass
     {
         [$lanes, $places] = [$this->draft->lanes(), $this->draft->places()];
         $out = [];
-        $around = new Surroundings($this->draft->document, $this->draft->assets);
+        $around = $this->draft->around;
         foreach ($this->draft->document->items as $item) {
             if ($item->route === null) {
                 continue;
@@ -36,12 +36,18 @@ final class Drives implements Pass
             if ($item->kind === 'performer') {
                 throw UnableToCompile::noRoute($item->name);
             }
-            $digest = $this->draft->assets->digest($this->draft->document->assets[$item->asset]);
-            $out[$item->id] = new Drive(
-                $item, $item->route, Vehicle::of($digest), $this->draft->figure($item), $around, $this->draft->assets,
-                $this->draft->document->rate->perSecond(), $lanes, $item->route->by === null ? null : $places[$item->route->by],
-                $this->pushing($item),
-            );
+            $asset = $this->draft->document->assets[$item->asset];
+            $by = $item->route->by;
+            $pushing = $this->pushing($item);
+            $rate = $this->draft->document->rate->perSecond();
+            $key = Memory::key('drive', [
+                $item->toArray(), $asset->digest, $around->everything(), $rate, $pushing,
+                $by === null ? null : [$places[$by]->flat(), isset($lanes[$by]) ? $lanes[$by]->fingerprint(0, PHP_INT_MAX) : null],
+            ]);
+            $out[$item->id] = $this->draft->memory->of($key, fn (): Drive => new Drive(
+                $item, $item->route, Vehicle::of($this->draft->assets->digest($asset)), $this->draft->figure($item), $around,
+                $this->draft->assets, $rate, $lanes, $by === null ? null : $places[$by], $pushing,
+            ));
         }
 
         return $out;

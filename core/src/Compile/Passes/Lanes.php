@@ -5,23 +5,57 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\Draft;
+use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Compile\LaneCompiler;
+use CrispReel\Core\Compile\Memory;
+use CrispReel\Core\Compile\Note;
 use CrispReel\Core\Compile\Pass;
+use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Link;
 
-/** What each performer does, beat after beat. */
+/** What each performer does, beat after beat; a lane whose grounds are the same as before is taken as it was. */
 final class Lanes implements Pass
 {
     public function settle(Draft $draft): void
     {
-        $compiler = new LaneCompiler($draft->document, $draft->assets, $draft->figure(...));
+        $compiler = new LaneCompiler($draft->document, $draft->assets, $draft->figure(...), $draft->around, $draft->memory);
+        $around = $draft->around->everything();
         $lanes = [];
         foreach ($draft->document->items as $item) {
             $figure = $draft->figure($item);
-            if ($figure !== null) {
-                $lanes[$item->id] = $compiler->lane($item, $figure);
+            if ($figure === null) {
+                continue;
             }
+            [$lanes[$item->id], $notes] = $draft->memory->of(
+                Memory::key('lane', [$this->grounds($draft, $item), $around]),
+                /** @return array{Lane, list<Note>} */
+                static fn (): array => [$compiler->lane($item, $figure), $compiler->notesOf($item)],
+            );
+            $draft->note(...$notes);
         }
         $draft->putLanes($lanes);
-        $draft->note(...$compiler->notes);
+    }
+
+    /** @return array<mixed> what a lane is made from, besides what stands around */
+    private function grounds(Draft $draft, Item $item): array
+    {
+        $d = $draft->document;
+        $beats = array_filter($d->beats, static fn (Beat $b): bool => $b->item === $item->id);
+        $assets = [$item->asset, ...array_map(static fn (Beat $b): string => $b->motion, array_values($beats))];
+        $parts = [
+            array_diff_key($item->toArray(), ['tape' => 0, 'surfaces' => 0, 'cloth' => 0]), [$d->rate->num, $d->rate->den],
+            array_map(static fn (Beat $b): array => $b->toArray(), array_values($beats)),
+            array_map(static fn (string $a): array => [$a, $d->assets[$a]->name, $d->assets[$a]->digest, $d->assets[$a]->blob], $assets),
+            array_filter($d->links, static fn (Link $l): bool => $l->child === $item->id) !== [],
+        ];
+        if (array_filter($beats, static fn (Beat $b): bool => $b->play->with !== '') !== []) {
+            // Who stands to another goes by all that the other does, and so on.
+            $parts[] = array_map(static fn (Beat $b): array => $b->toArray(), $d->beats);
+            $parts[] = array_map(static fn (Item $i): array => [$i->asset, $i->position, $i->headingDeg, $i->scale], $d->items);
+            $parts[] = array_map(static fn ($a): array => [$a->digest, $a->blob], $d->assets);
+        }
+
+        return $parts;
     }
 }

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use CrispReel\Core\Compile\UnableToCompile;
+
+/**
+ * Asks this machine's warm process (reel:warm), which remembers what it settled last, to settle a state of a scene or to bake
+ * pieces of it. What it makes it keeps where all find it; where it does not answer, whoever asks does the work himself.
+ */
+final class WarmDesk
+{
+    private const CONNECT_SECONDS = 0.05;
+
+    private const ANSWER_SECONDS = 25;
+
+    /**
+     * @param  array<string, string>  $light  lighter copies by the blob that they stand for
+     *
+     * @throws UnableToCompile
+     */
+    public function settle(string $state, array $light): bool
+    {
+        return $this->asked(['do' => 'settle', 'state' => $state, 'light' => (object) $light]);
+    }
+
+    /** @param  list<string>  $names */
+    public function bake(string $state, int $n, array $names): bool
+    {
+        return $this->asked(['do' => 'bake', 'state' => $state, 'n' => $n, 'names' => $names]);
+    }
+
+    /** @param  array<string, mixed>  $what */
+    private function asked(array $what): bool
+    {
+        $socket = config('reel.warm');
+        if (! is_string($socket) || ! file_exists($socket)) {
+            return false;
+        }
+        $line = @stream_socket_client("unix://{$socket}", $code, $message, self::CONNECT_SECONDS);
+        if ($line === false) {
+            return false;
+        }
+        stream_set_timeout($line, self::ANSWER_SECONDS);
+        fwrite($line, json_encode($what, JSON_THROW_ON_ERROR)."\n");
+        $answer = json_decode((string) fgets($line), true);
+        fclose($line);
+        if (is_array($answer) && is_string($answer['refused'] ?? null)) {
+            throw UnableToCompile::as($answer['refused'], (string) ($answer['message'] ?? ''), (string) ($answer['remedy'] ?? ''));
+        }
+
+        return is_array($answer) && ($answer['done'] ?? false) === true;
+    }
+}
