@@ -12,11 +12,11 @@ use CrispReel\Core\Compile\CompiledScene;
  */
 final class TrackNames
 {
-    /** @var array<string, string> what an item alone is computed from in a piece, by piece and item */
-    private array $own = [];
+    /** @var array<string, string> hashes of what an item is computed from, by piece and item */
+    private array $grounds = [];
 
-    /** @var array<string, list<string>> all that it hangs on, itself among them */
-    private array $hangsOn = [];
+    /** @var array<int, string> the same of all who have a face, by piece */
+    private array $faces = [];
 
     public function __construct(private readonly CompiledScene $scene)
     {
@@ -33,9 +33,7 @@ final class TrackNames
             $parts[] = $this->scene->cloths[$track->id]->key($n);
         }
         if ($track->kind !== 'camera') {
-            foreach ($this->hangsOn($track->id, $n) as $id) {
-                $parts[] = $this->own($id, $n);
-            }
+            $parts[] = $this->grounds($track->id, $n);
         }
 
         return self::named(json_encode($parts, JSON_THROW_ON_ERROR));
@@ -53,45 +51,22 @@ final class TrackNames
         // What one is called, or how large its sensor is, moves nothing.
         $parts = [array_diff_key($camera->toArray(), ['letter' => 0, 'name' => 0, 'sensorWidthMm' => 0, 'sensorHeightMm' => 0])];
         if ($camera->followsFocus()) {
-            foreach (array_keys($this->scene->lanes) as $performer) {
-                foreach ($this->hangsOn($performer, $n) as $item) {
-                    $parts[] = $this->own($item, $n);
-                }
-            }
+            $parts[] = $this->faces[$n] ??= implode(' ', array_map(
+                fn (int|string $id): string => $this->grounds((string) $id, $n),
+                array_keys($this->scene->lanes),
+            ));
         }
 
         return $parts;
     }
 
-    private function own(string $id, int $n): string
+    private function grounds(string $id, int $n): string
     {
         [$from, $count] = PoseStream::range($this->scene, $n);
 
-        return $this->own["{$n} {$id}"] ??= hash(
+        return $this->grounds["{$n} {$id}"] ??= hash(
             'xxh128',
-            json_encode($this->scene->poses->fingerprint($id, $from, $from + $count), JSON_THROW_ON_ERROR),
+            json_encode($this->scene->poses->grounds($id, $from, $from + $count), JSON_THROW_ON_ERROR),
         );
-    }
-
-    /** @return list<string> in the same order whenever they are the same */
-    private function hangsOn(string $id, int $n): array
-    {
-        if (isset($this->hangsOn["{$n} {$id}"])) {
-            return $this->hangsOn["{$n} {$id}"];
-        }
-        [$from, $count] = PoseStream::range($this->scene, $n);
-        $found = [$id => true];
-        for ($open = [$id]; $open !== [];) {
-            foreach ($this->scene->poses->hangsOn(array_pop($open), $from, $from + $count) as $next) {
-                if (! isset($found[$next])) {
-                    $found[$next] = true;
-                    $open[] = $next;
-                }
-            }
-        }
-        $all = array_map(strval(...), array_keys($found));
-        sort($all);
-
-        return $this->hangsOn["{$n} {$id}"] = $all;
     }
 }

@@ -24,6 +24,8 @@ final class Drive
     /** @var list<float> way made by frame, from the first frame on */
     private array $made = [];
 
+    private ?string $fingerprint = null;
+
     private float $from = 0.0;
 
     private float $to = 0.0;
@@ -243,7 +245,7 @@ final class Drive
 
     public function fingerprint(): string
     {
-        return hash(
+        return $this->fingerprint ??= hash(
             'sha256',
             json_encode(
                 [

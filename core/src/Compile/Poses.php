@@ -77,6 +77,28 @@ final readonly class Poses
         return $out;
     }
 
+    /**
+     * What an item does in a range of frames is computed from: itself, what carries it, what it holds on to, and what those hang
+     * on in turn.
+     *
+     * @return list<array<mixed>> fingerprints, in the same order whenever they are the same
+     */
+    public function grounds(string $id, int $from, int $to): array
+    {
+        $found = [$id => true];
+        for ($open = [$id]; $open !== [];) {
+            foreach ($this->hangsOn(array_pop($open), $from, $to) as $next) {
+                if (! isset($found[$next])) {
+                    $found[$next] = true;
+                    $open[] = $next;
+                }
+            }
+        }
+        ksort($found);
+
+        return array_map(fn (int|string $of): array => $this->fingerprint((string) $of, $from, $to), array_keys($found));
+    }
+
     /** @return list<string> what an item hangs on in a range of frames: what carries it, and what it holds on to */
     public function hangsOn(string $id, int $from, int $to): array
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\Draft;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Note;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\Poses;
@@ -17,39 +18,48 @@ final class Misses implements Pass
 
     public function settle(Draft $draft): void
     {
-        $draft->note(...self::outOfReach($draft->poses(), $draft->frames()));
+        $scene = $draft->poses();
+        foreach (array_keys(array_filter($scene->holds)) as $item) {
+            $key = Memory::key('misses', [
+                $scene->document->items[$item]->name, $draft->frames(), $scene->grounds((string) $item, 0, $draft->frames() + 1),
+            ]);
+            $draft->note(...$draft->memory->of($key, static fn (): array => self::outOfReach($scene, (string) $item, $draft->frames())));
+        }
     }
 
     /** @return list<Note> contacts that are not reached at a frame looked at: first, middle and last */
-    private static function outOfReach(Poses $scene, int $frames): array
+    private static function outOfReach(Poses $scene, string $item, int $frames): array
     {
         $notes = [];
-        foreach ($scene->holds as $item => $holds) {
-            foreach ($holds as $h) {
-                $c = $h->contact;
-                $last = min($frames, $c->to ?? $frames) - 1;
-                foreach (array_unique([$c->from, intdiv($c->from + $last, 2), max($c->from, $last)]) as $frame) {
-                    $moment = $scene->at($frame);
-                    $moment->row($item);
-                    $miss = $moment->missing[$c->id] ?? 0.0;
-                    if ($miss > self::MISS) {
-                        $who = $scene->document->items[$item]->name;
-                        $part = [
-                            'handL' => 'left hand', 'handR' => 'right hand', 'footL' => 'left foot', 'footR' => 'right foot',
-                        ][$c->effector] ?? $c->effector;
-                        $notes[] = new Note(
-                            'contact.reach',
-                            $item,
-                            $frame,
-                            sprintf('The %s of %s misses its contact by %.0f cm.', $part, $who, $miss * 100),
-                            'Bring the performer nearer, or let the contact go.',
-                        );
-                        break;
-                    }
+        foreach ($scene->holds[$item] as $h) {
+            $c = $h->contact;
+            $last = min($frames, $c->to ?? $frames) - 1;
+            foreach (array_unique([$c->from, intdiv($c->from + $last, 2), max($c->from, $last)]) as $frame) {
+                $moment = $scene->at($frame);
+                $moment->row($item);
+                $miss = $moment->missing[$c->id] ?? 0.0;
+                if ($miss > self::MISS) {
+                    $notes[] = self::note($scene, $item, $c->effector, $frame, $miss);
+                    break;
                 }
             }
         }
 
         return $notes;
+    }
+
+    private static function note(Poses $scene, string $item, string $effector, int $frame, float $miss): Note
+    {
+        $part = [
+            'handL' => 'left hand', 'handR' => 'right hand', 'footL' => 'left foot', 'footR' => 'right foot',
+        ][$effector] ?? $effector;
+
+        return new Note(
+            'contact.reach',
+            $item,
+            $frame,
+            sprintf('The %s of %s misses its contact by %.0f cm.', $part, $scene->document->items[$item]->name, $miss * 100),
+            'Bring the performer nearer, or let the contact go.',
+        );
     }
 }
