@@ -67,6 +67,7 @@ Route::prefix('api')->group(function (): void {
         Route::post('sign-out', [AccountController::class, 'signOut']);
         Route::post('password', [AccountController::class, 'change']);
         Route::post('productions', [ProductionController::class, 'store']);
+        Route::patch('productions/{production}', [ProductionController::class, 'update']);
         Route::delete('productions/{production}', [ProductionController::class, 'destroy']);
         Route::post('productions/{production}/scenes', [ProductionController::class, 'storeScene']);
         Route::patch('productions/{production}/members/{member}', [MemberController::class, 'change']);

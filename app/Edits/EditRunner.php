@@ -61,7 +61,7 @@ final class EditRunner
             $this->refuseConflict($scene, $base, $rows->changes());
             $label = $labels[0].(count($labels) > 1 ? ' and '.(count($labels) - 1).' more' : '');
 
-            return new Rehearsal($scene->revision, $label, array_values($commands), $rows->changes(), DocumentBuilder::build($scene->refresh()));
+            return $this->rehearsal($scene, $label, array_values($commands), $rows);
         });
     }
 
@@ -95,7 +95,7 @@ final class EditRunner
     private function turnBack(Scene $scene, User $user, string $way, ?string $call): array
     {
         return $this->carryOut($scene, $user, $way, $call, function (Scene $scene) use ($user, $way): Rehearsal {
-            $edit = self::next($scene, $user, $way)
+            $edit = self::next($scene, $user, $way)?->whole()
                 ?? throw new UserError("edit.nothing-to-{$way}", "There is nothing to {$way}.", 'Go on working.', 409);
 
             /** @var list<Change> $changes */
@@ -111,8 +111,19 @@ final class EditRunner
             }
             $rows->revert($changes);
 
-            return new Rehearsal($scene->revision, $edit->label, [], $rows->changes(), DocumentBuilder::build($scene->refresh()), $edit->id);
+            return $this->rehearsal($scene, $edit->label, [], $rows, $edit->id);
         });
+    }
+
+    /** @param  list<mixed>  $commands */
+    private function rehearsal(Scene $scene, string $label, array $commands, Recorder $rows, ?int $reverts = null): Rehearsal
+    {
+        $revisions = Scene::query()->whereKey(Journal::scenes($scene, $rows->changes()))->pluck('revision', 'id');
+
+        /** @var array<int, int> $revisions */
+        $revisions = $revisions->sortKeys()->all();
+
+        return new Rehearsal($revisions, $label, $commands, $rows->changes(), DocumentBuilder::build($scene->refresh()), $reverts);
     }
 
     /**
@@ -136,7 +147,7 @@ final class EditRunner
                 return [$done, $this->manifests->of($scene->refresh())];
             }
             $manifest = $this->settled($scene, $done);
-            $edit = DB::transaction(fn (): ?Edit => $this->committed($this->locked($scene), $user, $kind, $call, $done), 3);
+            $edit = DB::transaction(fn (): ?Edit => $this->committed($scene, $user, $kind, $call, $done), 3);
             if ($edit !== null) {
                 return [$edit, $manifest];
             }
@@ -150,7 +161,9 @@ final class EditRunner
             }
             $done = $rehearse($scene);
 
-            return [$this->journal($scene, $user, $kind, $call, $done), $this->settled($scene, $done)];
+            $manifest = $this->settled($scene, $done);
+
+            return [Journal::write($scene, $done->revisions, $user, $kind, $call, $done), $manifest];
         }, 3);
     }
 
@@ -182,13 +195,15 @@ final class EditRunner
     /** Null: somebody was faster. */
     private function committed(Scene $scene, ?User $user, string $kind, ?string $call, Rehearsal $done): ?Edit
     {
+        // All of them, in the same order whoever locks them.
+        $revisions = Scene::query()->whereKey(array_keys($done->revisions))->orderBy('id')->lockForUpdate()->pluck('revision', 'id')->all();
         $before = $this->answered($scene, $user, $call, $kind);
-        if ($before !== null || $scene->revision !== $done->revision) {
+        if ($before !== null || $revisions !== $done->revisions) {
             return $before;
         }
         (new Recorder)->repeat($done->changes);
 
-        return $this->journal($scene, $user, $kind, $call, $done);
+        return Journal::write($scene, $done->revisions, $user, $kind, $call, $done);
     }
 
     /** What the call was answered when it came the first time. The scene is locked, so of two at once the second waits for the first. */
@@ -246,21 +261,5 @@ final class EditRunner
                 'Give an earlier frame, or go on in another scene; nothing was changed.',
             );
         }
-    }
-
-    private function journal(Scene $scene, ?User $user, string $kind, ?string $call, Rehearsal $done): Edit
-    {
-        Scene::query()->whereKey($scene->id)->update(['revision' => $scene->revision + 1, 'updated_at' => now()]);
-        if ($done->reverts !== null) {
-            Edit::query()->whereKey($done->reverts)->update(['undone' => true]);
-        }
-
-        return Edit::query()->create([
-            'scene_id' => $scene->id, 'user_id' => $user?->id, 'revision' => $scene->revision + 1, 'kind' => $kind,
-            'reverts_id' => $done->reverts, 'call_id' => $call,
-            'label' => mb_substr($done->label, 0, 160), 'commands' => $done->commands, 'row_changes' => $done->changes, 'made_at' => now(),
-            // What has changed nothing is no step back, and takes no step forward away.
-            'undone' => $kind === 'do' && $done->changes === [],
-        ]);
     }
 }

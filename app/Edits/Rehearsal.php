@@ -14,13 +14,13 @@ use CrispReel\Core\Document\Document;
 final readonly class Rehearsal
 {
     /**
-     * @param  int  $revision  of the scene that it was rehearsed on
+     * @param  array<int, int>  $revisions  of the scenes that it reaches into, as it was rehearsed on them
      * @param  list<mixed>  $commands
      * @param  list<Change>  $changes
      * @param  int|null  $reverts  the edit that it takes back
      */
     public function __construct(
-        public int $revision,
+        public array $revisions,
         public string $label,
         public array $commands,
         public array $changes,

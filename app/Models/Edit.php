@@ -11,6 +11,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $id
  * @property int $scene_id
  * @property int $revision
+ * @property int|null $part_of_id
  * @property int|null $user_id
  * @property string $kind
  * @property string $label
@@ -28,6 +29,12 @@ class Edit extends Model
     protected function casts(): array
     {
         return ['commands' => 'array', 'row_changes' => 'array', 'undone' => 'boolean'];
+    }
+
+    /** The edit that this one is a part of, in another scene; itself where it is whole. */
+    public function whole(): self
+    {
+        return $this->part_of_id === null ? $this : self::query()->findOrFail($this->part_of_id);
     }
 
     /** @return BelongsTo<Scene, $this> */

@@ -28,11 +28,13 @@ final class SceneRows
 
     /**
      * @param  list<array{table: string, id: int, before: array<string, mixed>|null, after: array<string, mixed>|null}>  $changes
+     * @param  int  $scene  rows of other scenes that an edit reached into are none of its page
      * @return list<array<string, mixed>>
      */
-    public static function changes(array $changes): array
+    public static function changes(array $changes, int $scene): array
     {
         $out = [];
+        $changes = array_filter($changes, static fn (array $c): bool => (($c['after'] ?? $c['before'])['scene_id'] ?? $scene) === $scene);
         $pins = self::pins(array_column(
             array_filter($changes, static fn (array $c): bool => $c['table'] === 'items' && $c['after'] !== null),
             'after',

@@ -6,7 +6,6 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
-use App\Models\Scene;
 use CrispReel\Core\Document\Rate;
 use Illuminate\Support\Facades\DB;
 
@@ -111,6 +110,5 @@ final class ProductionSet implements EditCommand
                 'moves' => $moves === [] ? null : json_encode($moves), 'route' => $route === [] ? null : json_encode($route),
             ]);
         }
-        Scene::query()->whereIn('id', $scenes)->where('id', '!=', $scene->scene->id)->increment('revision');
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Edits\EditRunner;
+use App\Exceptions\UserError;
 use App\Models\Production;
 use App\Models\Scene;
 use App\Models\User;
@@ -62,6 +64,25 @@ final class ProductionController
         $scene = $production->scenes()->create(['name' => $in['name'], 'mood' => 'dusk']);
 
         return response()->json(['id' => $scene->id], 201);
+    }
+
+    /** Frame rate and picture size, as one edit of all scenes: undo in any of them takes it back in all. */
+    public function update(Request $request, Production $production, EditRunner $runner): JsonResponse
+    {
+        /** @var User $user */
+        $user = $request->user();
+        Access::change($user, $production);
+        $in = $request->validate([
+            'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer', 'width' => 'sometimes|integer', 'height' => 'sometimes|integer',
+        ]);
+        $scene = $production->scenes()->orderBy('id')->first() ?? throw new UserError(
+            'production.empty',
+            'There is no scene in this production yet.',
+            'Add a scene first.',
+        );
+        [$edit] = $runner->run($scene, $user, [['do' => 'production.set'] + $in]);
+
+        return response()->json(['label' => $edit->label]);
     }
 
     public function destroy(Request $request, Production $production): JsonResponse

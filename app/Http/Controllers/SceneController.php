@@ -236,7 +236,7 @@ final class SceneController
 
         return response()->json([
             'revision' => $edit->revision, 'label' => $edit->label, 'kind' => $edit->kind,
-            'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->row_changes),
+            'changes' => $behind ? $this->since($scene, $base) : SceneRows::changes($edit->row_changes, $edit->scene_id),
             'manifest' => self::told($this->manifests->since($manifest, $has)),
             'pieces' => (object) (is_int($frame) ? $this->manifests->inView($scene, $manifest, $has, $frame) : []),
             'history' => $this->history($scene, $user),
@@ -257,7 +257,7 @@ final class SceneController
             array_push($all, ...$edit->row_changes);
         }
 
-        return SceneRows::changes($all);
+        return SceneRows::changes($all, $scene->id);
     }
 
     /** @return array{undo: string|null, redo: string|null} */

@@ -6,24 +6,13 @@
     import LinkNotice from '../lib/LinkNotice.svelte';
     import { session } from '../lib/session.svelte';
     import ChangePassword from './ChangePassword.svelte';
+    import Measures from './Measures.svelte';
+    import { RATES, type Measured } from './measures';
     import Members from './Members.svelte';
 
-    interface Production {
-        id: number;
-        name: string;
-        role: string;
-        rate: [number, number];
-        size: [number, number];
+    interface Production extends Measured {
         scenes: { id: number; name: string; mood: string; changed: string }[];
     }
-
-    const RATES = [
-        { value: '24/1', name: '24 frames a second' },
-        { value: '25/1', name: '25 frames a second' },
-        { value: '30/1', name: '30 frames a second' },
-        { value: '24000/1001', name: '23.976 frames a second' },
-        { value: '30000/1001', name: '29.97 frames a second' },
-    ];
 
     let list = $state<Production[] | null>(null);
     let making = $state(false);
@@ -90,9 +79,7 @@
                         <li class="rounded border border-line bg-sheet p-4">
                             <div class="flex items-baseline gap-2">
                                 <h3 class="flex-1 text-base font-semibold">{p.name}</h3>
-                                <span class="mono text-xs text-soft"
-                                    >{p.size[0]} x {p.size[1]} at {+(p.rate[0] / p.rate[1]).toFixed(3)}</span
-                                >
+                                <Measures production={p} onchanged={load} />
                             </div>
                             <ul class="mt-3 flex flex-col gap-1">
                                 {#each p.scenes as s (s.id)}
