@@ -168,7 +168,7 @@ final class SceneStream
                 $found[$name] = $track;
             }
         }
-        $baked = array_combine(array_keys($found), PoseStream::bake($scene, array_values($found), $n));
+        $baked = array_combine(array_keys($found), PoseStream::bake($scene, array_values($found), $n, $this->memory));
         foreach ($baked as $name => $bytes) {
             $this->pieces->put($name, $bytes);
         }

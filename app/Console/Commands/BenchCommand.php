@@ -74,7 +74,8 @@ final class BenchCommand extends ReelCommand
                 $data['tolerances_reached_and_bar'] = app(ToleranceBench::class)->all($scene, $this->production($user));
             }
             if (! in_array($only, ['core', 'kit', 'performances', 'tolerances'], true)) {
-                $server = $this->server();
+                $server = $this->runs() ? null : $this->server();
+                $data['server'] = ['which' => $server === null ? 'the running installation' : 'one of its own'];
                 $pictures = app(PictureBench::class);
                 if ($only !== 'waiting') {
                     $this->say('Drawing');
@@ -110,6 +111,14 @@ final class BenchCommand extends ReelCommand
     }
 
     /** A web server of its own on a free port, with four workers like the one that people use. */
+    /** The installation that is running, as people meet it; without one the benchmark brings a plain server. */
+    private function runs(): bool
+    {
+        $url = config('reel.internal_url');
+
+        return is_string($url) && @file_get_contents("{$url}/up") !== false;
+    }
+
     private function server(): Process
     {
         $socket = stream_socket_server('tcp://127.0.0.1:0');

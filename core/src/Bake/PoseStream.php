@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace CrispReel\Core\Bake;
 
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Moment;
 use CrispReel\Core\Evaluate\CameraMove;
 use CrispReel\Core\Evaluate\CameraPose;
-use CrispReel\Core\Evaluate\SceneEvaluator;
 
 /**
  * The pose stream: for everything that moves a track, in pieces of 48 frames, each named by the hash of what it is computed
@@ -114,17 +114,47 @@ final class PoseStream
      * Piece $n of some tracks: rows of little-endian 32-bit floats one after the other; one row alone where all are alike.
      *
      * @param  list<Track>  $tracks
+     * @param  Memory|null  $memory  of whoever bakes one state after the other
      * @return list<string>
      */
-    public static function bake(CompiledScene $scene, array $tracks, int $n): array
+    public static function bake(CompiledScene $scene, array $tracks, int $n, ?Memory $memory = null): array
     {
         [$from, $count] = self::range($scene, $n);
         $moments = [];
         for ($i = 0; $i < $count; $i++) {
             $moments[] = $scene->poses->at($from + $i);
         }
+        $follows = array_filter(
+            $tracks,
+            static fn (Track $t): bool => $t->kind === 'camera' && $scene->document->cameras[$t->id]->followsFocus(),
+        );
+        $faces = $follows === [] ? [] : self::faces($scene, $n, $moments, $memory ?? new Memory);
 
-        return array_map(static fn (Track $t): string => self::piece($scene, $t, $from, $moments), $tracks);
+        return array_map(static fn (Track $t): string => self::piece($scene, $t, $from, $moments, $faces), $tracks);
+    }
+
+    /**
+     * Where everybody's face is, by frame of the piece. Most of a camera's cost is that it looks at all: who does what he did
+     * before is remembered.
+     *
+     * @param  list<Moment>  $moments
+     * @return list<list<array{float, float, float}>>
+     */
+    private static function faces(CompiledScene $scene, int $n, array $moments, Memory $memory): array
+    {
+        $names = new TrackNames($scene);
+        $out = array_fill(0, count($moments), []);
+        foreach (array_keys($scene->lanes) as $id) {
+            $of = static fn (Moment $m): ?array => $m->face((string) $id);
+            $points = $memory->of("faces {$n} ".$names->grounds((string) $id, $n), static fn (): array => array_map($of, $moments));
+            foreach ($points as $i => $point) {
+                if ($point !== null) {
+                    $out[$i][] = $point;
+                }
+            }
+        }
+
+        return $out;
     }
 
     /** Bakes a whole scene and lets go of it, as a measure; its bytes. */
@@ -139,13 +169,16 @@ final class PoseStream
         return $bytes;
     }
 
-    /** @param  list<Moment>  $moments */
-    private static function piece(CompiledScene $scene, Track $track, int $from, array $moments): string
+    /**
+     * @param  list<Moment>  $moments
+     * @param  list<list<array{float, float, float}>>  $faces
+     */
+    private static function piece(CompiledScene $scene, Track $track, int $from, array $moments, array $faces): string
     {
         $rows = [];
         foreach ($moments as $i => $moment) {
             $rows[] = $track->kind === 'camera'
-                ? pack('g*', ...self::cameraRow(SceneEvaluator::camera($scene, $track->id, $moment, $from + $i)))
+                ? pack('g*', ...self::cameraRow(CameraMove::at($scene->document->cameras[$track->id], $from + $i, $faces[$i] ?? [])))
                 : self::row($scene, $track, $moment, $from + $i);
         }
 

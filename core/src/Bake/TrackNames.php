@@ -60,7 +60,8 @@ final class TrackNames
         return $parts;
     }
 
-    private function grounds(string $id, int $n): string
+    /** The hash of what an item is computed from in piece $n, through all that it hangs on. */
+    public function grounds(string $id, int $n): string
     {
         [$from, $count] = PoseStream::range($this->scene, $n);
 

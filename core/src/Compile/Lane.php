@@ -15,15 +15,22 @@ use CrispReel\Core\Rig\Posture;
  * A performer's lane, settled: any frame, in any order, the same answer. Between and outside beats the nearest pose is
  * held; a rest pose never shows.
  */
-final readonly class Lane
+final class Lane
 {
+    /** @var array<string, string> by range: a lane lives through many states of its scene */
+    private array $fingerprints = [];
+
     /**
      * @param  list<LaneSegment>  $segments  by start
      * @param  list<float>  $standing  the row shown when there is no beat
      * @param  list<LaneSegment>  $layers  laid over the lane, lowest first
      */
-    public function __construct(public Figure $figure, public array $segments, public array $standing, public array $layers = [])
-    {
+    public function __construct(
+        public readonly Figure $figure,
+        public readonly array $segments,
+        public readonly array $standing,
+        public readonly array $layers = [],
+    ) {
     }
 
     /**
@@ -143,6 +150,11 @@ final readonly class Lane
 
     /** What the frames from $from up to $to are computed from. */
     public function fingerprint(float $from, float $to): string
+    {
+        return $this->fingerprints["{$from} {$to}"] ??= hash('xxh128', $this->grounds($from, $to));
+    }
+
+    private function grounds(float $from, float $to): string
     {
         $first = max(0, $this->active($from));
         // A join reaches back through the beats before it.

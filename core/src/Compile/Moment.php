@@ -27,9 +27,6 @@ final class Moment
     /** @var array<string, list<float>> rows as far as they are solved, of performers that are being worked out */
     private array $partial = [];
 
-    /** @var list<array{float, float, float}>|null */
-    private ?array $heads = null;
-
     /** @var array<string, float> metres that each contact misses */
     public array $missing = [];
 
@@ -273,20 +270,14 @@ final class Moment
     /** @return list<array{float, float, float}> where everybody's face is, for a focus that follows */
     public function heads(): array
     {
-        return $this->heads ??= $this->faces();
+        return array_values(array_filter(array_map(fn (int|string $id): ?array => $this->face((string) $id), array_keys($this->scene->lanes))));
     }
 
-    /** @return list<array{float, float, float}> */
-    private function faces(): array
+    /** @return array{float, float, float}|null where somebody's face is; null for who has none */
+    public function face(string $item): ?array
     {
-        $heads = [];
-        foreach ($this->scene->lanes as $id => $lane) {
-            $head = $lane->figure->skeleton->roles['head'] ?? null;
-            if ($head !== null) {
-                $heads[] = $this->joint((string) $id, $head)->point([0.0, 0.15, 0.08]);
-            }
-        }
+        $head = $this->scene->lanes[$item]->figure->skeleton->roles['head'] ?? null;
 
-        return $heads;
+        return $head === null ? null : $this->joint($item, $head)->point([0.0, 0.15, 0.08]);
     }
 }

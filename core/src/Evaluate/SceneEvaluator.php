@@ -6,6 +6,7 @@ namespace CrispReel\Core\Evaluate;
 
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Moment;
+use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Math\Placement;
 
 /** CompiledScene and a frame to a ScenePose: random access, no history. */
@@ -29,19 +30,9 @@ final class SceneEvaluator
     /** @return array<string, CameraPose> */
     public static function cameras(CompiledScene $scene, Moment $moment, float $frame): array
     {
-        $out = [];
-        foreach (array_keys($scene->document->cameras) as $id) {
-            $out[$id] = self::camera($scene, (string) $id, $moment, $frame);
-        }
+        $heads = $scene->document->cameras === [] ? [] : $moment->heads();
 
-        return $out;
-    }
-
-    public static function camera(CompiledScene $scene, string $id, Moment $moment, float $frame): CameraPose
-    {
-        $camera = $scene->document->cameras[$id];
-
-        return CameraMove::at($camera, $frame, $camera->followsFocus() ? $moment->heads() : []);
+        return array_map(static fn (Camera $c): CameraPose => CameraMove::at($c, $frame, $heads), $scene->document->cameras);
     }
 
     /** @return list<float> */

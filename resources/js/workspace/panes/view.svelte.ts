@@ -195,16 +195,23 @@ export class FrameView {
         };
     }
 
-    /** Milliseconds from an edit to the core's own picture of it. */
-    private async timeEdit(command: Command): Promise<number> {
+    /** Milliseconds from an edit to the core's own picture of it; those of the server, and of the last picture alone. */
+    private async timeEdit(command: Command): Promise<{ total: number; server: number; picture: number }> {
         const before = this.scene.manifest;
+        performance.clearResourceTimings();
         const begin = performance.now();
         if (!(await this.scene.edit(command))) throw new Error(this.scene.notice?.message ?? 'The edit was refused.');
         while (this.scene.manifest === before || this.shown?.manifest !== this.scene.manifest)
             await new Promise((r) => requestAnimationFrame(r));
         const gl = this.painter?.renderer.getContext();
         gl?.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
-        return performance.now() - begin;
+        const total = performance.now() - begin;
+        const calls = performance.getEntriesByType('resource') as PerformanceResourceTiming[];
+        const call = calls.find((c) => c.name.endsWith('/edits'));
+        const again = performance.now();
+        this.painter?.redraw(this.at(this.shown, this.playhead.frame).view);
+        gl?.readPixels(2, 2, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+        return { total, server: call ? call.responseEnd - call.requestStart : 0, picture: performance.now() - again };
     }
 
     /** Payload of a camera made from what is seen now. */
