@@ -81,7 +81,8 @@ final class EditRunner
     public static function next(Scene $scene, User $user, string $way): ?Edit
     {
         // Without what they did: that may be megabytes, and is read of the one that counts.
-        $mine = $scene->edits()->select(['id', 'scene_id', 'part_of_id', 'kind', 'label'])->where('user_id', $user->id)->where('undone', false);
+        $mine = $scene->edits()->select(['id', 'scene_id', 'part_of_id', 'kind', 'label'])
+            ->where('user_id', $user->id)->where('undone', false);
         if ($way === 'undo') {
             return $mine->whereIn('kind', ['do', 'redo'])->orderByDesc('id')->first();
         }

@@ -20,7 +20,8 @@ final class DocumentBuilder
         $scene->loadMissing('production');
         $items = self::rows($scene, 'items', ['moves', 'route', 'surfaces', 'cloth']);
         $beats = self::rows($scene, 'beats', ['settings', 'path', 'play']);
-        $assets = self::assets(array_values(array_unique([...array_column($items, 'asset_id'), ...array_column($beats, 'asset_id')])), $items);
+        $used = array_unique([...array_column($items, 'asset_id'), ...array_column($beats, 'asset_id')]);
+        $assets = self::assets(array_values($used), $items);
         $pictures = self::pictures($items);
         $shots = self::rows($scene, 'shots', [], 'sort');
 

@@ -229,3 +229,22 @@ test('levels of detail draw a fraction of the triangles and the picture stays', 
     expect($thinTriangles)->toBeLessThan(0.5 * $fullTriangles)
         ->and(meanDifference($decode($full), $decode($thin)))->toBeLessThan(4.0);
 });
+
+test('the ruler: a click goes there, the playhead is dragged by its head, and a shot is entered where it is clicked', function (): void {
+    $scene = app(HalfPastTheTide::class)->load();
+    $driver = $this->open('/');
+    $this->signIn($driver, 'demo@crisp-reel.example', 'half-past-the-tide', "/scenes/{$scene->id}");
+    $page = $this->workspace($driver);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 40);
+    $page->drag('[data-testid=ruler]', 1, 0);
+    $middle = $page->frame();
+    expect($middle)->toBeGreaterThan(300)->toBeLessThan(700);
+    $page->drag('[data-testid=playhead]', 120, 0);
+    expect($page->frame())->toBeGreaterThan($middle + 60)->toBeLessThan($middle + 180);
+    $before = $page->frame();
+    $page->click('[data-testid=shot-060]');
+    $page->until(fn () => $page->frame() !== $before, 'the shot');
+    // In the middle of the shot, where it was clicked, and not at its first frame.
+    $in = (int) $scene->shots()->where('label', '060')->value('in_frame') ?: (int) $scene->shots()->orderBy('sort')->get()[4]->in_frame;
+    expect($page->frame())->toBeGreaterThan($in + 8);
+});

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Edits\CommandList;
+use App\Edits\EditRunner;
 use App\Exceptions\UserError;
 use App\Scenes\SceneStream;
 use CrispReel\Core\CoreFailure;
@@ -345,4 +346,19 @@ test('a camera that gets another name sends no pose', function (): void {
     $changed = array_values(array_filter($answer['manifest']['cameras'], is_array(...)));
     expect($changed[0]['name'])->toBe('wide')->and($changed[0]['track'])
         ->toBe(collect($before['manifest']['cameras'])->firstWhere('id', "c{$camera}")['track']);
+});
+
+test('who is left alone of several alike loses the number, and has it again when the others are back', function (): void {
+    $scene = $this->scene($this->person());
+    $add = ['do' => 'item.add', 'asset' => 'oda-ferrant'];
+    $this->edit($scene, [$add, $add, $add]);
+    $names = static fn (): array => $scene->items()->orderBy('id')->pluck('name')->all();
+    expect($names())->toBe(['Oda', 'Oda 2', 'Oda 3']);
+    $this->edit($scene, [['do' => 'item.remove', 'item' => 'Oda']]);
+    expect($names())->toBe(['Oda 2', 'Oda 3']);
+    $user = $this->person('Who undoes');
+    $this->edit($scene, [['do' => 'item.remove', 'item' => 'Oda 3']], $user);
+    expect($names())->toBe(['Oda']);
+    app(EditRunner::class)->undo($scene->refresh(), $user);
+    expect($names())->toBe(['Oda 2', 'Oda 3']);
 });

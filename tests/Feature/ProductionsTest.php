@@ -68,7 +68,7 @@ test('rate and size are changed for all scenes at once, journalled in each, and 
     expect(startsAndRates($this, $one, $two))->toBe($before);
 });
 
-test('what somebody has changed in another scene after it keeps it from being taken back, with both scenes as they were', function (): void {
+test('what somebody has changed in another scene after it keeps it from being taken back, in both', function (): void {
     [, $one, $two] = twoScenes($this);
     $this->patchJson("/api/productions/{$one->production_id}", ['rate' => [30, 1]])->assertOk();
     $other = $this->person('Other');

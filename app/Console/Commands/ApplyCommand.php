@@ -33,7 +33,8 @@ final class ApplyCommand extends ReelCommand
 
         return $this->answer(
             [
-                'revision' => $edit->revision, 'label' => $edit->label, 'changes' => SceneRows::changes($edit->row_changes, $edit->scene_id),
+                'revision' => $edit->revision, 'label' => $edit->label,
+                'changes' => SceneRows::changes($edit->row_changes, $edit->scene_id),
                 'frames' => $manifest['frames'],
             ],
             ["Revision {$edit->revision}: {$edit->label}. ".count($edit->row_changes).' rows changed.'],

@@ -45,7 +45,19 @@ final class ItemRemove implements EditCommand
             }
         }
         $scene->rows->delete('items', (int) $item->id);
+        $this->renameWhoIsLeft($scene, $item->name);
 
         return "Remove {$item->name}";
+    }
+
+    /** "Oda 2" beside "Oda" is "Oda" again when she is the only one. */
+    private function renameWhoIsLeft(EditContext $scene, string $name): void
+    {
+        $base = preg_replace('/ \d+$/', '', $name);
+        $left = DB::table('items')->where('scene_id', $scene->scene->id)->pluck('name', 'id')
+            ->filter(static fn (string $other): bool => preg_replace('/ \d+$/', '', $other) === $base);
+        if ($left->count() === 1 && $left->first() !== $base) {
+            $scene->rows->update('items', (int) $left->keys()->first(), ['name' => $base]);
+        }
     }
 }

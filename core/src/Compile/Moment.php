@@ -270,7 +270,9 @@ final class Moment
     /** @return list<array{float, float, float}> where everybody's face is, for a focus that follows */
     public function heads(): array
     {
-        return array_values(array_filter(array_map(fn (int|string $id): ?array => $this->face((string) $id), array_keys($this->scene->lanes))));
+        $faces = array_map(fn (int|string $id): ?array => $this->face((string) $id), array_keys($this->scene->lanes));
+
+        return array_values(array_filter($faces));
     }
 
     /** @return array{float, float, float}|null where somebody's face is; null for who has none */

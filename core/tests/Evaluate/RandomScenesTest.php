@@ -128,7 +128,7 @@ function changed(array $d, Random $r): array
     return $d;
 }
 
-test('a name never stands for other poses, whatever is changed; who remembers settles the same as who does not', function (int $seed): void {
+test('a name never stands for other poses, whatever is changed; who remembers settles as who does not', function (int $seed): void {
     $assets = new FakeAssets;
     $memory = new Memory;
     $r = new Random($seed);

@@ -148,13 +148,35 @@ test('what is in the file is made or skipped by name, and the sums agree', funct
     $e = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb');
     expect($e->parts->inFile)->toBe(count($e->parts->made) + count($e->parts->skipped))
         ->and($e->parts->skipped)
-        ->toBe(['UCX_body' => 'it is a body for collisions', 'Camera' => 'it is a camera', 'Sun' => 'it is a light'])
+        ->toBe(['body_collision' => 'it is a body for collisions', 'Camera' => 'it is a camera', 'Sun' => 'it is a light'])
         ->and($e->parts->made)->toContain('hat');
     $json = GltfReader::read($e->glb)->json;
     expect($json)->not->toHaveKey('cameras')->and($json)->not->toHaveKey('extensions');
     $back = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb', ['colliders' => false]);
-    expect($back->parts->made)->toContain('UCX_body');
+    expect($back->parts->made)->toContain('body_collision');
 });
+
+test('a body for collisions is told by general words, or by being a plain hull around what is painted', function (
+    string $name, float $half, array $middle, bool $isPlain, bool $isOne,
+): void {
+    $d = GltfDraft::open(Spoiled::thing(0.4));
+    [$points, $index] = Spoiled::box($half, $middle);
+    $primitive = ['attributes' => ['POSITION' => $d->add($points, 3)], 'indices' => $d->add($index, 1, 5125)];
+    $d->json['meshes'] = [...$d->list('meshes'), ['primitives' => [$primitive + ($isPlain ? [] : ['material' => 0])]]];
+    $d->json['nodes'] = [...$d->list('nodes'), ['name' => $name, 'mesh' => count($d->list('meshes')) - 1]];
+    $d->json['scenes'] = [['nodes' => [...$d->list('scenes')[0]['nodes'], count($d->list('nodes')) - 1]]];
+    $e = Examination::of($d->toGlb(), 'glb');
+    expect(isset($e->parts->skipped[$name]))->toBe($isOne);
+})->with([
+    'by its name, wherever it is and painted' => ['crate_collider', 0.1, [3.0, 0.1, 0.0], false, true],
+    'by two words' => ['Hit Box 2', 0.1, [3.0, 0.1, 0.0], true, true],
+    'by its shape and place alone' => ['crate.001', 0.42, [0.0, 0.4, 0.0], true, true],
+    'by a hint and its shape' => ['col_3', 0.1, [3.0, 0.1, 0.0], true, true],
+    'a hint on what is painted is none' => ['hull', 0.1, [3.0, 0.1, 0.0], false, false],
+    'a word in a word is none' => ['column', 0.1, [3.0, 0.1, 0.0], true, false],
+    'what stands apart is a thing' => ['lid', 0.1, [3.0, 0.1, 0.0], true, false],
+    'what is far smaller is a thing' => ['knob', 0.05, [0.0, 0.2, 0.0], true, false],
+]);
 
 test('a loose hat is bound to the head and goes with it', function (): void {
     $e = Examination::of(Spoiled::cluttered(Spoiled::good()), 'glb', all: true);

@@ -72,7 +72,7 @@ final class Spoiled
     {
         $d = GltfDraft::open($glb);
         $meshes = $d->list('meshes');
-        foreach (['hat' => 0.12, 'UCX_body' => 0.6] as $name => $half) {
+        foreach (['hat' => 0.12, 'body_collision' => 0.6] as $name => $half) {
             [$points, $index] = self::box($half, [0.0, $name === 'hat' ? 1.85 : 0.9, 0.0]);
             $meshes[] = [
                 'name' => $name,
@@ -82,7 +82,7 @@ final class Spoiled
         $d->json['meshes'] = $meshes;
         $n = count($d->list('nodes'));
         $d->json['nodes'] = [
-            ...$d->list('nodes'), ['name' => 'hat', 'mesh' => count($meshes) - 2], ['name' => 'UCX_body', 'mesh' => count($meshes) - 1],
+            ...$d->list('nodes'), ['name' => 'hat', 'mesh' => count($meshes) - 2], ['name' => 'body_collision', 'mesh' => count($meshes) - 1],
             ['name' => 'Camera', 'camera' => 0], ['name' => 'Sun', 'extensions' => ['KHR_lights_punctual' => ['light' => 0]]],
         ];
         $d->json['cameras'] = [['type' => 'perspective', 'perspective' => ['yfov' => 0.8, 'znear' => 0.1]]];

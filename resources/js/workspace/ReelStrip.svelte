@@ -2,6 +2,7 @@
     import { onDestroy } from 'svelte';
     import { viewOf, type Manifest, type ManifestShot } from '../picture';
     import { getDesk } from './context';
+    import { scrubbing } from './scrub';
     import type { Timeline } from './timeline.svelte';
 
     let { line }: { line: Timeline } = $props();
@@ -85,11 +86,15 @@
         drag = null;
     }
 
-    function pick(s: ManifestShot) {
+    /** Selects the shot and goes to the frame that was clicked; by the keyboard to its first. */
+    function pick(e: MouseEvent, s: ManifestShot) {
         scene.select('shots', Number(s.id.slice(1)));
-        playhead.go(s.in);
+        const at = e.detail > 0 && host ? line.frame(e.clientX - host.getBoundingClientRect().left) : s.in;
+        playhead.go(Math.min(s.out - 1, Math.max(s.in, at)));
         view.source = { kind: 'reel' };
     }
+
+    const scrub = $derived(scrubbing(line, playhead));
 </script>
 
 <svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
@@ -100,6 +105,7 @@
     data-testid="reel-strip"
     role="list"
     aria-label="Reel: shots in order"
+    onpointerdown={scrub}
 >
     <div
         class="absolute inset-y-0 left-0 z-10 flex flex-col justify-center border-r border-line bg-desk px-3"
@@ -132,7 +138,8 @@
                 ]}
                 data-testid={`shot-${s.label}`}
                 aria-label={`Shot ${s.label}, camera ${camera?.letter ?? ''}`}
-                onclick={() => pick(s)}
+                onclick={(e) => pick(e, s)}
+                onpointerdown={(e) => e.stopPropagation()}
             >
                 {#if pictures[pictureKey(s)]}
                     <span

@@ -14,9 +14,11 @@
     import Lanes from './Lanes.svelte';
     import FramePane from './panes/FramePane.svelte';
     import PlanPane from './panes/PlanPane.svelte';
+    import PlayheadMark from './PlayheadMark.svelte';
     import { FrameView } from './panes/view.svelte';
     import { Playhead } from './playhead.svelte';
     import ReelStrip from './ReelStrip.svelte';
+    import Ruler from './Ruler.svelte';
     import { SceneStore } from './scene.svelte';
     import SlateBar from './SlateBar.svelte';
     import { Timeline } from './timeline.svelte';
@@ -136,16 +138,11 @@
             </div>
         </div>
         <Transport />
-        <div class="relative flex h-[214px] shrink-0 flex-col" bind:this={lower} onwheel={wheel} role="presentation">
+        <div class="relative flex h-[234px] shrink-0 flex-col" bind:this={lower} onwheel={wheel} role="presentation">
+            <Ruler {line} />
             <ReelStrip {line} />
             <Lanes {line} />
-            {#if line.x(playhead.frame) >= line.left}
-                <div class="pointer-events-none absolute inset-y-0 z-20 w-px bg-buoy" style:left={`${line.x(playhead.frame)}px`}>
-                    <div
-                        class="absolute -top-px -left-[5px] h-0 w-0 border-x-[5.5px] border-t-[8px] border-x-transparent border-t-buoy"
-                    ></div>
-                </div>
-            {/if}
+            <PlayheadMark {line} />
         </div>
     </div>
     {#if kit.room}<KitRoom />{/if}
