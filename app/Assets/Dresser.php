@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Assets;
 
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Wish;
 use CrispReel\Core\Format\Gltf\GltfDraft;
@@ -22,11 +23,12 @@ final class Dresser
     /** Pixels along the longer side of a picture on a surface. */
     private const MOST_PIXELS = 2048;
 
-    /** @var array<string, string> file by what was wished for: of a crowd in one coat only the first is asked after */
-    private array $known = [];
+    /** File by what was wished for: of a crowd in one coat only the first is asked after. */
+    private readonly Memory $known;
 
     public function __construct(private readonly BlobStore $blobs, private readonly AssetSource $assets)
     {
+        $this->known = new Memory(1000);
     }
 
     /**
@@ -43,10 +45,17 @@ final class Dresser
             'sha256',
             json_encode([Dress::VERSION, $source, array_map(static fn (Wish $w): array => $w->toArray(), $wishes)], JSON_THROW_ON_ERROR),
         );
-        $known = $this->known[$key] ?? DB::table('dressings')->where('key', $key)->value('blob');
-        if (is_string($known)) {
-            return $this->known[$key] = $known;
-        }
+
+        return $this->known->of($key, function () use ($key, $source, $wishes): string {
+            $made = DB::table('dressings')->where('key', $key)->value('blob');
+
+            return is_string($made) ? $made : $this->dressed($key, $source, $wishes);
+        });
+    }
+
+    /** @param  list<Wish>  $wishes */
+    private function dressed(string $key, string $source, array $wishes): string
+    {
         $blob = $this->blobs->put(Dress::glb($this->blobs->get($source), $wishes, $this->picture(...)));
         DB::table('dressings')->insertOrIgnore([
             'key' => $key, 'source' => $source, 'blob' => $blob,
@@ -56,7 +65,7 @@ final class Dresser
             ),
         ]);
 
-        return $this->known[$key] = $blob;
+        return $blob;
     }
 
     /** @return list<list<string>> each way in which a dressed file was made: the file that it came from, then pictures */

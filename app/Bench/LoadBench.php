@@ -101,7 +101,7 @@ final class LoadBench
             }
             $since = is_int($got['revision'] ?? null) ? $got['revision'] : $since;
             [$asked, $all] = self::asked($got['manifest'] ?? null, $have);
-            foreach (array_chunk($asked, 20) as $some) {
+            foreach (array_chunk($asked, 200) as $some) {
                 if (microtime(true) > $this->end) {
                     break;
                 }

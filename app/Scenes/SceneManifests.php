@@ -13,7 +13,6 @@ use CrispReel\Core\Document\Document;
 use Illuminate\Contracts\Cache\Lock;
 use Illuminate\Contracts\Cache\LockTimeoutException;
 use Illuminate\Support\Facades\Cache;
-use RuntimeException;
 
 /**
  * Manifest and poses of a scene's last revisions: each computed once, whoever asks, and kept while others still ask for them.
@@ -22,7 +21,7 @@ use RuntimeException;
 final class SceneManifests
 {
     /** States that are remembered. */
-    private const KEPT = 40;
+    private const KEPT = 120;
 
     /** Pieces that come with the answer to an edit. */
     private const MOST_WITH_ANSWER = 60;
@@ -65,11 +64,12 @@ final class SceneManifests
             $kept = $this->kept("manifest.{$name}");
             if ($kept === null) {
                 Cache::put("document.{$name}", $json, now()->addMinutes(self::MINUTES));
-                $this->warm->settle($name, $light) || $this->settleHere($name, $document, $light);
+                $kept = ($this->warm->settle($name, $light) ? $this->kept("manifest.{$name}") : null)
+                    ?? $this->settleHere($name, $document, $light);
                 $this->remember($scene, $name);
             }
 
-            return $kept ?? $this->kept("manifest.{$name}") ?? throw new RuntimeException('What was just settled is not kept.');
+            return $kept;
         });
     }
 
@@ -77,18 +77,33 @@ final class SceneManifests
      * Settles a state in this process and keeps its manifest for all.
      *
      * @param  array<string, string>  $light
+     * @return array<string, mixed>
      */
-    private function settleHere(string $name, Document $document, array $light): void
+    private function settleHere(string $name, Document $document, array $light): array
     {
         $this->settled = [$name => $this->stream->compileDocument($document)];
-        $this->keep($name, $this->stream->manifest($this->settled[$name], $light));
+
+        /** @var array<string, mixed> as the page gets it, whether it was just made or is taken from where it is kept */
+        return json_decode($this->keep($name, $this->stream->manifest($this->settled[$name], $light)), true, 64, JSON_THROW_ON_ERROR);
     }
 
-    /** @param  array<string, mixed>  $manifest */
-    public function keep(string $name, array $manifest): void
+    /**
+     * @param  array<string, mixed>  $manifest
+     * @return string as it is kept
+     */
+    public function keep(string $name, array $manifest): string
     {
         $text = json_encode(['state' => $name] + $manifest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
         Cache::put("manifest.{$name}", $text, now()->addMinutes(self::MINUTES));
+        // Apart and short: who asks for a piece is looked for in all of the last states.
+        $names = is_int($manifest['pieces'] ?? null) ? range(0, max(0, $manifest['pieces'] - 1)) : [];
+        Cache::put(
+            "names.{$name}",
+            array_map(static fn (int $n): string => ' '.implode(' ', SceneStream::named($manifest, $n)).' ', $names),
+            now()->addMinutes(self::MINUTES),
+        );
+
+        return $text;
     }
 
     /**
@@ -184,8 +199,9 @@ final class SceneManifests
     {
         $out = [];
         foreach ($names === [] ? [] : $this->recent($scene) as $state) {
-            $manifest = $this->kept("manifest.{$state}");
-            $its = $manifest === null ? [] : array_intersect($names, SceneStream::named($manifest, $n));
+            $of = Cache::get("names.{$state}");
+            $all = is_array($of) && is_string($of[$n] ?? null) ? $of[$n] : '';
+            $its = array_filter($names, static fn (string $name): bool => str_contains($all, " {$name} "));
             $out += $its === [] ? [] : $this->ofState($scene, $state, $n, array_values($its));
             $names = array_diff($names, $its);
             if ($names === []) {
@@ -202,9 +218,14 @@ final class SceneManifests
      */
     private function ofState(Scene $scene, string $state, int $n, array $names): array
     {
-        $this->warm->bake($state, $n, $names);
+        $kept = $this->stream->kept($names);
+        $missing = array_values(array_diff($names, array_keys($kept)));
+        if ($missing === []) {
+            return $kept;
+        }
+        $this->warm->bake($state, $n, $missing);
 
-        return $this->stream->pieces($n, $names, fn (): CompiledScene => $this->settled($scene, $state));
+        return $kept + $this->stream->pieces($n, $missing, fn (): CompiledScene => $this->settled($scene, $state));
     }
 
     /** The document of a state that was settled lately. */

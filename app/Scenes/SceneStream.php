@@ -130,24 +130,18 @@ final class SceneStream
      */
     public function pieces(int $n, array $names, Closure $scene): array
     {
-        $out = [];
-        foreach ($names as $name) {
-            $kept = $this->pieces->get($name);
-            if ($kept !== null) {
-                $out[$name] = $kept;
-            }
-        }
+        $out = $this->kept($names);
 
         return count($out) === count($names) ? $out : $out + $this->bake($scene(), $n, array_diff($names, array_keys($out)));
     }
 
     /**
      * @param  list<string>  $names
-     * @return list<string> those that are not kept
+     * @return array<string, string> bytes of those that are kept
      */
-    public function missing(array $names): array
+    public function kept(array $names): array
     {
-        return array_values(array_filter($names, fn (string $name): bool => $this->pieces->get($name) === null));
+        return array_filter(array_combine($names, array_map($this->pieces->get(...), $names)), is_string(...));
     }
 
     /**

@@ -57,13 +57,13 @@ final class WarmHouse
      */
     private function bake(string $state, int $n, array $names): array
     {
-        $missing = $this->stream->missing(array_values(array_filter($names, is_string(...))));
-        $scene = $missing === [] ? null : $this->scene($state);
+        $names = array_values(array_filter($names, is_string(...)));
+        $scene = $this->scene($state);
         if ($scene !== null) {
-            $this->stream->pieces($n, $missing, static fn (): CompiledScene => $scene);
+            $this->stream->pieces($n, $names, static fn (): CompiledScene => $scene);
         }
 
-        return ['done' => $scene !== null || $missing === []];
+        return ['done' => $scene !== null];
     }
 
     private function scene(string $state): ?CompiledScene

@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Models\Work;
 use App\Renders\RenderDesk;
+use App\Scenes\PieceStore;
 use App\Work\Worker;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
@@ -21,13 +22,18 @@ final class PulseCommand extends Command
 
     private const OLD_WORK_HOURS = 2;
 
-    public function handle(RenderDesk $renders): int
+    private const OLD_POSES_DAYS = 7.0;
+
+    public function handle(RenderDesk $renders, PieceStore $pieces): int
     {
         for ($round = 0; ; $round++) {
             try {
                 Worker::pulse();
                 if ($round % 3 === 0) {
                     $renders->goOn();
+                }
+                if ($round % 1800 === 900) {
+                    $pieces->sweep(self::OLD_POSES_DAYS);
                 }
                 if ($round % 300 === 0) {
                     Work::query()->where('created_at', '<', now()->subHours(self::OLD_WORK_HOURS))->delete();

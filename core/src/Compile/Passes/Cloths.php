@@ -6,6 +6,7 @@ namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\ClothRun;
 use CrispReel\Core\Compile\Draft;
+use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Format\Gltf\Fabric;
 use CrispReel\Core\Format\Gltf\GltfReader;
@@ -13,9 +14,6 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 /** Cloths, which are worked out stretch by stretch when they are asked for. */
 final class Cloths implements Pass
 {
-    /** @var array<string, Fabric> by file, which never changes */
-    private static array $fabrics = [];
-
     private Draft $draft;
 
     public function settle(Draft $draft): void
@@ -35,13 +33,11 @@ final class Cloths implements Pass
             $facts = is_array($extras) ? $extras['cloth'] ?? null : null;
             if (is_array($facts) && $item->kind !== 'performer') {
                 $facts = $item->cloth?->over($facts) ?? $facts;
-                $key = $asset->blob.json_encode($item->cloth?->toArray());
-                $out[$item->id] = new ClothRun(
-                    $poses,
-                    $item,
-                    self::$fabrics[$key] ??= Fabric::of(GltfReader::read($this->draft->assets->blob($asset)), $facts),
-                    $this->draft->assets,
+                $fabric = $this->draft->memory->of(
+                    Memory::key('fabric', [$asset->blob, $facts]),
+                    fn (): Fabric => Fabric::of(GltfReader::read($this->draft->assets->blob($asset)), $facts),
                 );
+                $out[$item->id] = new ClothRun($poses, $item, $fabric, $this->draft->assets);
             }
         }
 
