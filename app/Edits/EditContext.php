@@ -14,7 +14,6 @@ use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Geometry\FloorMap;
-use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Placement;
 use Illuminate\Support\Facades\DB;
 use stdClass;
@@ -104,8 +103,17 @@ final class EditContext
         return $this->compiled;
     }
 
-    /** Height of what one can stand on at a place, but not above $ceiling; 0 where there is nothing. */
-    public function ground(float $x, float $z, ?int $exceptItem = null, float $ceiling = INF): float
+    /**
+     * Height of what one stands on at a place: floors come first, not walls and roofs; 0 where there is nothing.
+     *
+     * @param  float|null  $from  how high it is already: it stays on its storey
+     */
+    public function ground(float $x, float $z, ?int $exceptItem = null, ?float $from = null): float
+    {
+        return $this->floors($exceptItem)->stand($x, $z, $from) ?? 0.0;
+    }
+
+    private function floors(?int $exceptItem): FloorMap
     {
         $map = new FloorMap;
         foreach ($this->scene->items()->where('kind', '!=', 'performer')->get() as $item) {
@@ -123,7 +131,7 @@ final class EditContext
             $map->add(Placement::standing([$item->x, $item->y, $item->z], $item->heading_deg, $item->scale), array_values($numbers));
         }
 
-        return Solids::bridged(static fn (float $px, float $pz): ?float => $map->height($px, $pz, $ceiling), $x, $z) ?? 0.0;
+        return $map;
     }
 
     /** How high the origin of a thing is above what it is put on, at scale 1, metres. */

@@ -178,6 +178,7 @@ test('edges of a beat are dragged and typed: each lands where it is dropped, and
     $half = (int) (($right - $left) / 2) - 3;
     $page->drag($bar, -60, 0, $half, 0);
     $page->until(static fn (): bool => abs($edges()[1] - ($right - 60)) < 4, 'the end where it was dropped');
+    $page->saved();
     $page->drag($bar, 40, 0, 30 - (int) (($edges()[1] - $edges()[0]) / 2) - 27, 0);
     $page->until(static fn (): bool => abs($edges()[0] - ($left + 40)) < 4, 'the beginning where it was dropped');
     expect($edges()[1])->toEqualWithDelta($right - 60, 4.0);

@@ -362,3 +362,23 @@ test('who is left alone of several alike loses the number, and has it again when
     app(EditRunner::class)->undo($scene->refresh(), $user);
     expect($names())->toBe(['Oda 2', 'Oda 3']);
 });
+
+test('on the stage one stands on its boards and not on the rail of its curtains; a queue under an awning on the street', function (): void {
+    foreach ([['stage', 1.6], ['street-corner', 0.6]] as [$set, $most]) {
+        $scene = $this->scene($this->person());
+        $this->edit($scene, [['do' => 'item.add', 'asset' => $set, 'position' => [0, 0, 0]]]);
+        foreach (range(-4, 4) as $x) {
+            $this->edit($scene, [['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => [$x, -2.0 + 0.37 * ($x + 4)]]]);
+        }
+        expect((float) $scene->items()->where('kind', 'performer')->max('y'))->toBeLessThan($most, $set);
+    }
+});
+
+test('"to the ground" brings somebody down from where nobody stands', function (): void {
+    $scene = $this->scene($this->person());
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'kitchen', 'position' => [0, 0, 0]], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0.4, 2.8, 0.4]],
+    ]);
+    $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'land' => true]]);
+    expect((float) $scene->items()->where('name', 'Oda')->value('y'))->toBeLessThan(0.3);
+});

@@ -19,13 +19,14 @@ describe('marks of the ruler', () => {
         expect(named(22, 28, 70, [24, 1]).map((t) => t.label)).toEqual([
             '0:00+22',
             '0:00+23',
-            '0:01+0',
+            '0:01',
             '0:01+1',
             '0:01+2',
             '0:01+3',
             '0:01+4',
         ]);
-        expect(named(0, 24, 14, [24, 1]).map((t) => t.frame)).toEqual([0, 5, 10, 15, 20]);
+        expect(named(0, 48, 7.7, [24, 1]).map((t) => t.label)).toEqual(['0:00', '0:00+12', '0:01', '0:01+12', '0:02']);
+        expect(named(0, 25, 14, [25, 1]).map((t) => t.frame)).toEqual([0, 5, 10, 15, 20, 25]);
     });
 
     it('keep their distance at every zoom and rate, and none is named twice', () => {

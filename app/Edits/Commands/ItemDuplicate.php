@@ -33,7 +33,7 @@ final class ItemDuplicate implements EditCommand
             (float) $item->z,
             $item->kind === 'performer' ? 0.35 : $scene->radius((int) $item->asset_id),
         );
-        $y = $item->kind === 'set' ? (float) $item->y : $scene->ground($x, $z, null, (float) $item->y + 1.0)
+        $y = $item->kind === 'set' ? (float) $item->y : $scene->ground($x, $z, null, (float) $item->y)
             + $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) $item->scale;
         $by = [$x - (float) $item->x, $y - (float) $item->y, $z - (float) $item->z];
         // What is carried comes along, as far from the copy as the first one's is from it.

@@ -30,6 +30,70 @@ final class FloorMap
         $this->floors[] = [$place, $triangles, $bounds];
     }
 
+    /** Metres of air that somebody needs above where he stands. */
+    private const AIR = 2.0;
+
+    /** Metres that one comes up from where one is. */
+    private const REACH = 1.0;
+
+    /** Metres to each side that a floor is at least wide. */
+    private const FOOT = 0.2;
+
+    /** Metres by which the ground 3 cm away may be higher and still belong to this place. */
+    private const EDGE = 0.3;
+
+    /**
+     * Where one stands at (x, z): on the lowest floor that has two metres of air above it, so in a room and not on its walls or its
+     * roof; or, for who is about $from high already, on the highest such floor in reach. Feet and things bridge the gap between
+     * two planks. Null where there is nothing.
+     */
+    public function stand(float $x, float $z, ?float $from = null): ?float
+    {
+        $here = $this->airy($x, $z, $from);
+        foreach ([[0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]] as [$dx, $dz]) {
+            $beside = $this->airy($x + $dx, $z + $dz, $from);
+            if ($beside !== null && ($here === null || ($beside > $here && $beside < $here + self::EDGE))) {
+                $here = $beside;
+            }
+        }
+
+        return $here;
+    }
+
+    private function airy(float $x, float $z, ?float $from): ?float
+    {
+        $airy = [];
+        $above = INF;
+        for ($h = $this->height($x, $z); $h !== null; $h = $this->height($x, $z, $h - 1e-4)) {
+            if ($above - $h >= self::AIR) {
+                $airy[] = $h;
+            }
+            $above = $h;
+        }
+        $near = $from === null ? [] : array_filter($airy, static fn (float $h): bool => $h <= $from + self::REACH);
+        $wide = array_filter($airy, fn (float $h): bool => $this->isWide($x, $z, $h));
+
+        return match (true) {
+            $near !== [] => max($near),
+            $wide !== [] => min($wide),
+            // A rail or the top of a wall far up, with nothing under it: the ground on which all stands.
+            $airy !== [] && min($airy) > self::AIR => 0.0,
+            default => $airy === [] ? null : min($airy),
+        };
+    }
+
+    /** Whether it goes on at about this height on three of four sides: no rail, no top of a wall. */
+    private function isWide(float $x, float $z, float $h): bool
+    {
+        $goesOn = 0;
+        foreach ([[self::FOOT, 0.0], [-self::FOOT, 0.0], [0.0, self::FOOT], [0.0, -self::FOOT]] as [$dx, $dz]) {
+            $beside = $this->height($x + $dx, $z + $dz, $h + self::EDGE);
+            $goesOn += $beside !== null && $beside > $h - self::EDGE ? 1 : 0;
+        }
+
+        return $goesOn >= 3;
+    }
+
     /**
      * The highest floor at (x, z) that is not above $ceiling; null where there is none.
      */

@@ -164,3 +164,30 @@ test('the height under a place: highest of what is placed, not above the ceiling
     ]);
     expect($slope->height(1.0, -1.0))->toEqualWithDelta(2.0, 1e-9);
 });
+
+/** A level square as two triangles. @return list<float> */
+function level(float $x0, float $z0, float $x1, float $z1, float $y): array
+{
+    return [$x0, $y, $z0, $x0, $y, $z1, $x1, $y, $z0, $x1, $y, $z0, $x0, $y, $z1, $x1, $y, $z1];
+}
+
+test('one stands on floors, not on walls, rails and roofs; who is upstairs stays there', function (float $x, ?float $from, ?float $on): void {
+    $map = new FloorMap;
+    // A room with a wall (0.2 m thick), a table, a roof at 2.8 m over half of it, and stairs of 17 cm on the ground.
+    $map->add(Placement::standing([0.0, 0.0, 0.0], 0.0, 1.0), [
+        ...level(-4.0, -1.0, 6.0, 1.0, 0.0), ...level(-0.1, -1.0, 0.1, 1.0, 2.8), ...level(1.0, -1.0, 2.0, 1.0, 0.75),
+        ...level(-4.0, -1.0, -2.0, 1.0, 2.9), ...level(3.0, -1.0, 3.3, 1.0, 0.17), ...level(3.3, -1.0, 3.6, 1.0, 0.34),
+        // Two planks with a gap of 2 cm, and nothing under them.
+        ...level(8.0, -1.0, 8.5, 1.0, 1.2), ...level(8.52, -1.0, 9.0, 1.0, 1.2),
+        // A rail far up with nothing under it, and a bridge.
+        ...level(12.0, -0.03, 13.0, 0.03, 4.6), ...level(14.0, -1.0, 16.0, 1.0, 4.0),
+    ]);
+    $found = $map->stand($x, 0.0, $from);
+    expect($found === null ? null : round($found, 6))->toEqual($on);
+})->with([
+    'on the floor' => [0.6, null, 0.0], 'on a wall line: the floor' => [0.0, null, 0.0], 'on the table' => [1.5, null, 0.75],
+    'under the roof: the floor' => [-3.0, null, 0.0], 'on the roof already: stays' => [-3.0, 2.9, 2.9],
+    'came to the roof from below: stays below' => [-3.0, 0.4, 0.0], 'on a stair' => [3.1, null, 0.17], 'on the next' => [3.4, 0.17, 0.34],
+    'over a gap of planks' => [8.51, null, 1.2], 'far higher than where it is: there is nothing else' => [8.2, 0.0, 1.2],
+    'where there is nothing' => [20.0, null, null], 'under a rail: on the ground' => [12.5, null, 0.0], 'on a bridge' => [15.0, null, 4.0],
+]);

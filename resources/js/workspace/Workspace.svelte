@@ -138,7 +138,7 @@
             </div>
         </div>
         <Transport />
-        <div class="relative flex h-[234px] shrink-0 flex-col" bind:this={lower} onwheel={wheel} role="presentation">
+        <div class="relative flex h-[214px] shrink-0 flex-col" bind:this={lower} onwheel={wheel} role="presentation">
             <Ruler {line} />
             <ReelStrip {line} />
             <Lanes {line} />

@@ -6,22 +6,24 @@ export interface Tick {
     label: string;
 }
 
-/** Seconds between named marks; what is finer than a second is counted in frames. */
+/** Seconds between named marks; what is finer than a second is counted in frames, a whole number of times to the second. */
 const SECONDS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600];
-const FRAMES = [1, 2, 5, 10];
 const LEAST_PX = 64;
 const LEAST_BETWEEN_PX = 7;
 
 /** Marks of a ruler over frames `from` to `to`: named ones far enough apart to be read, plain ones between them. */
 export function ticks(from: number, to: number, pxPerFrame: number, rate: Rate): Tick[] {
     const second = perSecond(rate);
-    const fine = FRAMES.find((n) => n < second / 2 && n * pxPerFrame >= LEAST_PX);
+    const base = Math.round(second);
+    const parted = Array.from({ length: Math.floor(base / 2) }, (_, k) => k + 1).filter((n) => base % n === 0);
+    const fine = parted.find((n) => n * pxPerFrame >= LEAST_PX);
     const seconds = SECONDS.find((s) => s * second * pxPerFrame >= LEAST_PX) ?? SECONDS[SECONDS.length - 1] ?? 3600;
     const out: Tick[] = [];
     if (fine !== undefined) {
         for (let f = Math.ceil(from / fine) * fine; f <= to; f += fine) {
             const s = Math.floor(f / second + 1e-6);
-            out.push({ frame: f, label: `${clock(s)}+${Math.round(f - s * second)}` });
+            const rest = Math.round(f - s * second);
+            out.push({ frame: f, label: rest === 0 ? clock(s) : `${clock(s)}+${rest}` });
         }
         return out;
     }
