@@ -377,7 +377,8 @@ test('on the stage one stands on its boards and not on the rail of its curtains;
 test('"to the ground" brings somebody down from where nobody stands', function (): void {
     $scene = $this->scene($this->person());
     $this->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'kitchen', 'position' => [0, 0, 0]], ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0.4, 2.8, 0.4]],
+        ['do' => 'item.add', 'asset' => 'kitchen', 'position' => [0, 0, 0]],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0.4, 2.8, 0.4]],
     ]);
     $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'land' => true]]);
     expect((float) $scene->items()->where('name', 'Oda')->value('y'))->toBeLessThan(0.3);

@@ -171,7 +171,9 @@ function level(float $x0, float $z0, float $x1, float $z1, float $y): array
     return [$x0, $y, $z0, $x0, $y, $z1, $x1, $y, $z0, $x1, $y, $z0, $x0, $y, $z1, $x1, $y, $z1];
 }
 
-test('one stands on floors, not on walls, rails and roofs; who is upstairs stays there', function (float $x, ?float $from, ?float $on): void {
+test('one stands on floors, not on walls, rails and roofs; who is upstairs stays there', function (
+    float $x, ?float $from, ?float $on,
+): void {
     $map = new FloorMap;
     // A room with a wall (0.2 m thick), a table, a roof at 2.8 m over half of it, and stairs of 17 cm on the ground.
     $map->add(Placement::standing([0.0, 0.0, 0.0], 0.0, 1.0), [
