@@ -4,9 +4,16 @@ declare(strict_types=1);
 
 namespace App\Edits;
 
+use App\Edits\Commands\RemoveRow;
+use App\Edits\Commands\SetRow;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Link;
+use CrispReel\Core\Document\Shot;
+use CrispReel\Core\Document\TouchUp;
 
-/** All edit commands. A new one is one file and one line here. */
+/** All edit commands. A new one is one file and one line here; setting and removing rows of a kind takes the line only. */
 final class CommandList
 {
     private const ALL = [
@@ -26,20 +33,14 @@ final class CommandList
         Commands\CrowdAdd::class,
         Commands\BeatAdd::class,
         Commands\BeatSet::class,
-        Commands\BeatRemove::class,
         Commands\BeatSplit::class,
         Commands\BeatTrim::class,
         Commands\BeatBestJoin::class,
         Commands\BeatPair::class,
         Commands\TouchUpKey::class,
         Commands\TouchUpSet::class,
-        Commands\TouchUpRemove::class,
         Commands\ContactAdd::class,
-        Commands\ContactSet::class,
-        Commands\ContactRemove::class,
         Commands\LinkAdd::class,
-        Commands\LinkSet::class,
-        Commands\LinkRemove::class,
         Commands\CameraAdd::class,
         Commands\CameraKey::class,
         Commands\CameraUnkey::class,
@@ -47,7 +48,6 @@ final class CommandList
         Commands\CameraRemove::class,
         Commands\ShotCut::class,
         Commands\ShotMove::class,
-        Commands\ShotSet::class,
         Commands\ShotRemove::class,
     ];
 
@@ -55,12 +55,25 @@ final class CommandList
     public static function byName(): array
     {
         $out = [];
-        foreach (self::ALL as $class) {
-            $command = new $class;
+        foreach ([...array_map(static fn (string $class): EditCommand => new $class, self::ALL), ...self::ofRows()] as $command) {
             $out[$command->name()] = $command;
         }
 
         return $out;
+    }
+
+    /** @return list<EditCommand> */
+    private static function ofRows(): array
+    {
+        return [
+            new RemoveRow(Beat::class, 'Remove a beat'),
+            new RemoveRow(TouchUp::class, 'Take a touch-up away'),
+            new SetRow(Contact::class, 'Change a contact', without: ['item']),
+            new RemoveRow(Contact::class, 'Let a contact go'),
+            new SetRow(Link::class, 'Change a carry', without: ['child']),
+            new RemoveRow(Link::class, 'Remove a carry'),
+            new SetRow(Shot::class, 'Change a shot', without: ['in', 'out']),
+        ];
     }
 
     public static function get(string $name): EditCommand

@@ -10,8 +10,10 @@ use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Item;
 use App\Models\Scene;
+use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Geometry\FloorMap;
 use CrispReel\Core\Math\Placement;
@@ -21,11 +23,6 @@ use stdClass;
 /** A scene being changed: rows by reference, the ground, and the settled scene as it is now. */
 final class EditContext
 {
-    private const LETTER = [
-        'items' => 'i', 'beats' => 'b', 'links' => 'l', 'cameras' => 'c', 'shots' => 's', 'assets' => 'a', 'touch_ups' => 't',
-        'contacts' => 'k',
-    ];
-
     /** @var array<string, int> rows made in this call, by the name the caller gave them */
     private array $made = [];
 
@@ -52,7 +49,8 @@ final class EditContext
     public function find(string $table, mixed $ref): stdClass
     {
         $row = null;
-        $letter = self::LETTER[$table];
+        $kind = FieldList::row(SceneRows::classes()[$table]);
+        $letter = $kind->letter;
         if (is_string($ref) && isset($this->made[$ref])) {
             $row = DB::table($table)->where('id', $this->made[$ref])->first();
         } elseif (is_int($ref) || (is_string($ref) && preg_match("/^{$letter}?(\d+)$/", $ref) === 1)) {
@@ -64,9 +62,25 @@ final class EditContext
 
         return $row ?? throw new UserError(
             'edit.not-found',
-            sprintf('There is no %s "%s" in this scene.', str_replace('_', '-', rtrim($table, 's')), is_scalar($ref) ? (string) $ref : '?'),
+            sprintf('There is no %s "%s" in this scene.', $kind->word, is_scalar($ref) ? (string) $ref : '?'),
             'Look at the scene again: it may have been removed.',
         );
+    }
+
+    /**
+     * Takes a row away, with what cannot be without it.
+     *
+     * @param  class-string  $class
+     */
+    public function remove(string $class, int $id): void
+    {
+        foreach (Hanging::on($class, $id) as [$other, $row]) {
+            $this->remove($other, $row);
+        }
+        foreach (Hanging::parts($this->scene->id, $class, $id) as [$table, $row, $column]) {
+            $this->rows->update($table, $row, [$column => null]);
+        }
+        $this->rows->delete(FieldList::row($class)->table, $id);
     }
 
     /** A kit asset that this production may use. */

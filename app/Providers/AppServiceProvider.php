@@ -5,15 +5,19 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Assets\StoredAssets;
+use App\Scenes\RowTables;
 use App\Work\FairConnector;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Document\AssetSource;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\DatabaseManager;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Events\MigrationsEnded;
+use Illuminate\Database\Events\NoPendingMigrations;
 use Illuminate\Http\Request;
 use Illuminate\Queue\Queue;
 use Illuminate\Queue\QueueManager;
+use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\ServiceProvider;
 
@@ -41,6 +45,10 @@ final class AppServiceProvider extends ServiceProvider
         RateLimiter::for('register', static fn (Request $r): Limit => Limit::perMinute(10)->by('register.'.$r->ip()));
         RateLimiter::for('reset', static fn (Request $r): Limit => Limit::perMinute(6)->by('reset.'.$r->ip()));
         $this->queue();
+        // What the fields of a row say is in its table, whatever the migrations before them say.
+        foreach ([MigrationsEnded::class, NoPendingMigrations::class] as $event) {
+            Event::listen($event, static fn (MigrationsEnded|NoPendingMigrations $e): ?array => $e->method === 'up' ? RowTables::complete() : null);
+        }
     }
 
     /** Jobs say whom they are for and what they are about; the queue takes turns by that. */

@@ -9,8 +9,8 @@ use App\Models\AssetVersion;
 use App\Models\Item;
 use App\Models\Scene;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Fields\FieldList;
 use Illuminate\Support\Facades\DB;
-use stdClass;
 
 /** A scene's rows to one immutable Document. */
 final class DocumentBuilder
@@ -18,116 +18,99 @@ final class DocumentBuilder
     public static function build(Scene $scene): Document
     {
         $scene->loadMissing('production');
-        $items = self::rows($scene, 'items', ['moves', 'route', 'surfaces', 'cloth']);
-        $beats = self::rows($scene, 'beats', ['settings', 'path', 'play']);
-        $used = array_unique([...array_column($items, 'asset_id'), ...array_column($beats, 'asset_id')]);
-        $assets = self::assets(array_values($used), $items);
-        $pictures = self::pictures($items);
-        $shots = self::rows($scene, 'shots', [], 'sort');
+        $rows = [];
+        foreach (Document::ROWS as $list => $class) {
+            $rows[$list] = self::rows($scene, $class);
+        }
+        $used = array_unique([...array_column($rows['items'], 'asset_id'), ...array_column($rows['beats'], 'asset_id')]);
+        $said = [];
+        foreach (Document::ROWS as $list => $class) {
+            $said[$list] = array_map(static fn (array $row): array => StoredRow::document($class, $row), $rows[$list]);
+        }
+        $said['items'] = self::dressed($said['items'], $rows['items']);
+        $said['shots'] = self::labelled($said['shots']);
 
         return Document::fromArray([
             'format' => Document::FORMAT, 'version' => Document::VERSION, 'name' => $scene->name,
             'rate' => [(int) $scene->production->rate_num, (int) $scene->production->rate_den],
             'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood,
-            'wind' => $scene->wind,
-            'assets' => array_values($assets),
-            'items' => array_map(static fn (stdClass $i): array => [
-                'id' => "i{$i->id}", 'kind' => $i->kind, 'name' => $i->name, 'asset' => self::assetId($i),
-                'position' => [$i->x, $i->y, $i->z],
-                'headingDeg' => $i->heading_deg, 'scale' => $i->scale, 'tape' => (int) $i->tape, 'moves' => $i->moves ?? [],
-                'route' => $i->route,
-                'surfaces' => self::surfaces($i, $pictures), 'cloth' => $i->cloth,
-            ], $items),
-            'beats' => array_map(static fn (stdClass $b): array => [
-                'id' => "b{$b->id}", 'item' => "i{$b->item_id}", 'motion' => "a{$b->asset_id}", 'start' => (int) $b->start,
-                'sourceIn' => $b->source_in,
-                'sourceOut' => $b->source_out, 'speed' => $b->speed, 'loops' => (int) $b->loops, 'root' => $b->root,
-                'join' => $b->join_kind,
-                'joinFrames' => (int) $b->join_frames, 'settings' => $b->settings,
-                'path' => $b->path, 'play' => $b->play ?? [],
-            ], $beats),
-            'links' => array_map(static fn (stdClass $l): array => [
-                'id' => "l{$l->id}", 'child' => "i{$l->child_id}", 'parent' => "i{$l->parent_id}", 'mount' => $l->mount,
-                'from' => (int) $l->from_frame,
-                'to' => $l->to_frame === null ? null : (int) $l->to_frame, 'keep' => $l->keep, 'easeFrames' => (int) $l->ease_frames,
-                'release' => $l->release, 'velocity' => $l->velocity,
-            ], self::rows($scene, 'links', ['velocity'])),
-            'touchUps' => array_map(static fn (stdClass $t): array => [
-                'id' => "t{$t->id}", 'item' => "i{$t->item_id}", 'joint' => $t->joint, 'from' => (int) $t->from_frame,
-                'to' => $t->to_frame === null ? null : (int) $t->to_frame,
-                'easeIn' => (int) $t->ease_in, 'easeOut' => (int) $t->ease_out, 'keys' => $t->keys,
-            ], self::rows($scene, 'touch_ups', ['keys'])),
-            'contacts' => array_map(static fn (stdClass $c): array => [
-                'id' => "k{$c->id}", 'item' => "i{$c->item_id}", 'effector' => $c->effector,
-                'target' => $c->target_id === null ? null : "i{$c->target_id}", 'mount' => $c->mount,
-                'offset' => $c->offset, 'from' => (int) $c->from_frame, 'to' => $c->to_frame === null ? null : (int) $c->to_frame,
-                'easeIn' => (int) $c->ease_in, 'easeOut' => (int) $c->ease_out, 'turn' => $c->turn,
-            ], self::rows($scene, 'contacts', ['offset'])),
-            'cameras' => array_map(static fn (stdClass $c): array => [
-                'id' => "c{$c->id}", 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensor_width_mm,
-                'sensorHeightMm' => $c->sensor_height_mm, 'keys' => $c->keys,
-            ], self::rows($scene, 'cameras', ['keys'], 'letter')),
-            'shots' => array_map(static fn (stdClass $s, int $k): array => [
-                'id' => "s{$s->id}", 'camera' => "c{$s->camera_id}", 'in' => (int) $s->in_frame,
-                'out' => $s->out_frame === null ? null : (int) $s->out_frame, 'label' => $s->label ?? sprintf('%03d', 10 * ($k + 1)),
-            ], $shots, array_keys($shots)),
-        ]);
+            'wind' => $scene->wind, 'assets' => array_values(self::assets(array_values($used), $rows['items'])),
+        ] + $said);
     }
 
     /**
      * Rows as they are, without a model's cost for each: an edit reads them all.
      *
-     * @param  list<string>  $json  columns to be read as JSON
-     * @return list<stdClass>
+     * @param  class-string  $class
+     * @return list<array<string, mixed>>
      */
-    private static function rows(Scene $scene, string $table, array $json, string $order = 'id'): array
+    private static function rows(Scene $scene, string $class): array
     {
-        $rows = DB::table($table)->where('scene_id', $scene->id)->orderBy($order)->get()->all();
-        foreach ($rows as $row) {
-            foreach ($json as $column) {
-                $row->{$column} = $row->{$column} === null ? null : json_decode($row->{$column}, true, 64, JSON_THROW_ON_ERROR);
+        $row = FieldList::row($class);
+        $rows = DB::table($row->table)->where('scene_id', $scene->id)->orderBy($row->order)->orderBy('id')->get()->all();
+
+        return array_map(static fn (object $r): array => (array) $r, array_values($rows));
+    }
+
+    /**
+     * Things at the version that they stay at, with pictures by their hashes.
+     *
+     * @param  list<array<string, mixed>>  $items  as the document says them
+     * @param  list<array<string, mixed>>  $rows
+     * @return list<array<string, mixed>>
+     */
+    private static function dressed(array $items, array $rows): array
+    {
+        $pictures = self::pictures($items);
+        foreach ($rows as $k => $row) {
+            if ($row['pinned_version_id'] !== null) {
+                $items[$k]['asset'] .= ".v{$row['pinned_version_id']}";
+            }
+            foreach ($items[$k]['surfaces'] ?? [] as $n => $wish) {
+                $items[$k]['surfaces'][$n]['picture'] = isset($wish['picture']) ? $pictures[$wish['picture']] ?? null : null;
             }
         }
 
-        return array_values($rows);
+        return $items;
     }
 
     /**
-     * @param  array<int, string>  $pictures
+     * Shots without a name of their own are numbered in tens.
+     *
+     * @param  list<array<string, mixed>>  $shots
      * @return list<array<string, mixed>>
      */
-    private static function surfaces(stdClass $i, array $pictures): array
+    private static function labelled(array $shots): array
     {
-        $out = [];
-        foreach ($i->surfaces ?? [] as $key => $wish) {
-            $out[] = ['key' => $key, 'picture' => isset($wish['picture']) ? $pictures[$wish['picture']] ?? null : null] + $wish;
+        foreach ($shots as $k => $shot) {
+            $shots[$k]['label'] ??= sprintf('%03d', 10 * ($k + 1));
         }
 
-        return $out;
+        return $shots;
     }
 
     /**
-     * @param  list<stdClass>  $items
+     * @param  list<array<string, mixed>>  $items
      * @return array<int, string> blob by asset
      */
     private static function pictures(array $items): array
     {
         $ids = [];
         foreach ($items as $i) {
-            array_push($ids, ...array_column($i->surfaces ?? [], 'picture'));
+            array_push($ids, ...array_column((array) ($i['surfaces'] ?? []), 'picture'));
         }
 
         return $ids === [] ? [] : array_map(static fn (AssetVersion $v): string => $v->blob, self::newest(array_unique($ids)));
     }
 
-    public static function assetId(Item|stdClass $i): string
+    public static function assetId(Item $i): string
     {
         return $i->pinned_version_id === null ? "a{$i->asset_id}" : "a{$i->asset_id}.v{$i->pinned_version_id}";
     }
 
     /**
      * @param  array<int, mixed>  $ids
-     * @param  list<stdClass>  $items
+     * @param  list<array<string, mixed>>  $items
      * @return array<string, array<string, string>>
      */
     private static function assets(array $ids, array $items): array

@@ -8,6 +8,25 @@ interface Call {
     body: Record<string, unknown>;
 }
 
+const ASSET = {
+    id: 4,
+    kind: 'motion',
+    name: 'Wave',
+    slug: 'wave',
+    tags: [],
+    credit: '',
+    licence: '',
+    house: true,
+    colour: null,
+    folder: null,
+    archived: false,
+    source: null,
+    version: 1,
+    blob: 'b',
+    picture: null,
+    facts: {},
+};
+
 export class FakeServer {
     revision = 3;
     role = 'owner';
@@ -32,7 +51,21 @@ export class FakeServer {
     }
 
     row(): Record<string, unknown> {
-        return { id: 7, name: 'Oda', kind: 'performer', position: [...this.place], headingDeg: this.heading, scale: 1, tape: 0 };
+        return {
+            id: 7,
+            name: 'Oda',
+            kind: 'performer',
+            assetId: 3,
+            position: [...this.place],
+            headingDeg: this.heading,
+            scale: 1,
+            tape: 0,
+            moves: [],
+            route: null,
+            surfaces: {},
+            cloth: null,
+            pinned: null,
+        };
     }
 
     private async answer(url: string, init?: RequestInit): Promise<Response> {
@@ -52,11 +85,12 @@ export class FakeServer {
 
     private usual(path: string, body: Record<string, unknown>): object {
         if (path === '') return this.opened();
-        if (path === '/assets') return { assets: [{ id: 4, name: 'Wave' }] };
+        if (path === '/assets') return { assets: [ASSET] };
         if (path === '/edits') return this.taken(body);
-        if (path.startsWith('/changes')) return { revision: this.revision, changes: [{ table: 'items', id: 7, row: this.row() }] };
+        if (path.startsWith('/changes'))
+            return { revision: this.revision, changes: [{ table: 'items', id: 7, row: this.row() }], manifest: null };
         if (path === '/renders') return { render: { id: 'r', call: body.call } };
-        return { revision: ++this.revision, changes: [], history: { undo: null, redo: 'Move Oda' } };
+        return { revision: ++this.revision, changes: [], manifest: null, history: { undo: null, redo: 'Move Oda' } };
     }
 
     private taken(body: Record<string, unknown>): object {
@@ -73,6 +107,7 @@ export class FakeServer {
         return {
             revision: this.journal.get(call),
             changes: [{ table: 'items', id: 7, row: this.row() }],
+            manifest: null,
             history: { undo: 'Move Oda', redo: null },
         };
     }

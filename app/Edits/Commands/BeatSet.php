@@ -6,7 +6,9 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowColumns;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\Beat;
 use stdClass;
 
 /** Moves, trims, speeds up, loops or changes a beat; with "motion" another motion takes its place. */
@@ -19,23 +21,17 @@ final class BeatSet implements EditCommand
 
     public function rules(): array
     {
-        return ['beat' => 'required', 'motion' => 'sometimes'] + BeatAdd::fields();
+        return ['beat' => 'required', 'motion' => 'sometimes'] + BeatAdd::fields(['item']);
     }
 
     public function apply(EditContext $scene, array $in): string
     {
         $beat = $scene->find('beats', $in['beat']);
-        $values = BeatAdd::columns($in) + BeatAdd::shaped($in, $beat->play) + self::retimed($in, $beat);
+        $values = RowColumns::changed(Beat::class, BeatAdd::ordered($in), $scene, $beat) + self::retimed($in, $beat);
         if (isset($in['motion'])) {
             $motion = $scene->asset($in['motion']);
-            if ($motion->kind !== 'motion') {
-                throw new UserError('beat.not-motion', "\"{$motion->name}\" is not a motion.", 'Choose a motion from the tray.');
-            }
+            BeatAdd::needMotion($motion);
             $values += ['asset_id' => $motion->id, 'source_in' => 0.0, 'source_out' => null, 'settings' => '{}'];
-        }
-        if (is_array($in['settings'] ?? null)) {
-            $old = json_decode($beat->settings, true);
-            $values['settings'] = json_encode((object) ($in['settings'] + (is_array($old) ? $old : [])));
         }
         $from = $values['source_in'] ?? $beat->source_in;
         $to = array_key_exists('source_out', $values) ? $values['source_out'] : $beat->source_out;

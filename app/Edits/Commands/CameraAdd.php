@@ -6,20 +6,16 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowColumns;
+use App\Edits\RowRules;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\Camera;
+use CrispReel\Core\Document\CameraKey;
 use Illuminate\Support\Facades\DB;
 
 /** A new camera at a place, as seen now. The first camera of a scene is put on the reel at once. */
 final class CameraAdd implements EditCommand
 {
-    public const POSE = [
-        'position' => 'required|array|size:3', 'position.*' => 'numeric|between:-10000,10000', 'rotation' => 'required|array|size:4',
-        'rotation.*' => 'numeric|between:-1.001,1.001',
-        'focalMm' => 'sometimes|numeric|between:4,1200', 'focusMetres' => 'sometimes|nullable|numeric|between:0.05,10000',
-        'fStop' => 'sometimes|numeric|between:0.7,64',
-        'ease' => 'sometimes|in:linear,in,out,inOut,hold',
-    ];
-
     public function name(): string
     {
         return 'camera.add';
@@ -27,11 +23,8 @@ final class CameraAdd implements EditCommand
 
     public function rules(): array
     {
-        return self::POSE + [
-            'letter' => 'sometimes|string|regex:/^[A-Z]{1,2}$/', 'name' => 'sometimes|nullable|string|max:80',
-            'frame' => 'sometimes|integer|between:0,1000000',
-            'sensorWidthMm' => 'sometimes|numeric|between:1,200', 'sensorHeightMm' => 'sometimes|numeric|between:1,200',
-        ];
+        return ['letter' => 'sometimes|string|regex:/^[A-Z]{1,2}$/'] + RowRules::of(Camera::class, [], ['letter', 'keys'])
+            + RowRules::of(CameraKey::class, ['position', 'rotation']);
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -41,10 +34,8 @@ final class CameraAdd implements EditCommand
             throw new UserError('camera.letter', "There is already a camera {$letter}.", 'Choose another letter.');
         }
         $id = $scene->rows->insert('cameras', [
-            'scene_id' => $scene->scene->id, 'letter' => $letter, 'name' => (string) ($in['name'] ?? ''),
-            'sensor_width_mm' => $in['sensorWidthMm'] ?? 36.0,
-            'sensor_height_mm' => $in['sensorHeightMm'] ?? 24.0, 'keys' => json_encode([self::key($in)]),
-        ]);
+            'letter' => $letter, 'keys' => json_encode([self::key($in)]),
+        ] + RowColumns::fresh(Camera::class, $in, $scene));
         if (! DB::table('shots')->where('scene_id', $scene->scene->id)->exists()) {
             $scene->rows->insert('shots', [
                 'scene_id' => $scene->scene->id, 'camera_id' => $id, 'sort' => 10, 'in_frame' => 0, 'out_frame' => null,

@@ -6,6 +6,8 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowRules;
+use CrispReel\Core\Document\CameraKey as Key;
 
 /** A key of a camera's move at a frame; an old key there is replaced. */
 final class CameraKey implements EditCommand
@@ -17,7 +19,7 @@ final class CameraKey implements EditCommand
 
     public function rules(): array
     {
-        return ['camera' => 'required', 'frame' => 'required|integer|between:0,1000000'] + CameraAdd::POSE;
+        return ['camera' => 'required'] + RowRules::of(Key::class, ['frame', 'position', 'rotation']);
     }
 
     public function apply(EditContext $scene, array $in): string

@@ -6,25 +6,14 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowColumns;
+use App\Edits\RowRules;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\Contact;
 
 /** Holds a hand, a foot, the hips, the head or the look of a performer to a place from a frame up to a frame. */
 final class ContactAdd implements EditCommand
 {
-    public const RULES = [
-        'effector' => 'sometimes|in:hips,footL,footR,head,handL,handR,look', 'target' => 'sometimes|nullable',
-        'mount' => 'sometimes|nullable|string|max:80',
-        'offset' => 'sometimes|array|size:3', 'offset.*' => 'numeric|between:-100000,100000',
-        'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000',
-        'easeIn' => 'sometimes|integer|between:0,240', 'easeOut' => 'sometimes|integer|between:0,240',
-        'turn' => 'sometimes|in:keep,follow,match',
-    ];
-
-    private const COLUMNS = [
-        'effector' => 'effector', 'from' => 'from_frame', 'to' => 'to_frame', 'easeIn' => 'ease_in', 'easeOut' => 'ease_out',
-        'turn' => 'turn',
-    ];
-
     public function name(): string
     {
         return 'contact.add';
@@ -32,10 +21,7 @@ final class ContactAdd implements EditCommand
 
     public function rules(): array
     {
-        return [
-            'item' => 'required', 'effector' => 'required|in:hips,footL,footR,head,handL,handR,look',
-            'from' => 'required|integer|between:0,1000000',
-        ] + self::RULES;
+        return RowRules::of(Contact::class, ['item', 'effector', 'from']);
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -51,42 +37,8 @@ final class ContactAdd implements EditCommand
                 'Give "target", or "offset" as x, y, z.',
             );
         }
-        $values = self::columns($scene, $in) + ['scene_id' => $scene->scene->id, 'item_id' => $item->id, 'offset' => '[0,0,0]'];
-        self::check((int) $values['from_frame'], $values['to_frame'] ?? null);
-        $scene->remember($in['as'] ?? null, $scene->rows->insert('contacts', $values));
+        $scene->remember($in['as'] ?? null, $scene->rows->insert('contacts', RowColumns::fresh(Contact::class, $in, $scene)));
 
         return "Contact of {$item->name}";
-    }
-
-    /**
-     * @param  array<string, mixed>  $in
-     * @return array<string, mixed>
-     */
-    public static function columns(EditContext $scene, array $in): array
-    {
-        $out = [];
-        foreach (self::COLUMNS as $key => $column) {
-            if (array_key_exists($key, $in)) {
-                $out[$column] = $in[$key];
-            }
-        }
-        if (array_key_exists('target', $in)) {
-            $out['target_id'] = $in['target'] === null ? null : $scene->find('items', $in['target'])->id;
-        }
-        if (array_key_exists('mount', $in)) {
-            $out['mount'] = (string) $in['mount'];
-        }
-        if (is_array($in['offset'] ?? null)) {
-            $out['offset'] = json_encode(array_map(floatval(...), array_values($in['offset'])));
-        }
-
-        return $out;
-    }
-
-    public static function check(int $from, mixed $to): void
-    {
-        if (is_numeric($to) && $to <= $from) {
-            throw new UserError('contact.frames', 'A contact ends after it begins.', 'Give an end frame later than its start.');
-        }
     }
 }

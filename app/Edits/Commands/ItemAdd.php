@@ -6,6 +6,8 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowRules;
+use CrispReel\Core\Document\Item;
 use Illuminate\Support\Facades\DB;
 
 /** Puts a kit asset into the scene: on the ground, clear of others, facing the given point. */
@@ -19,13 +21,10 @@ final class ItemAdd implements EditCommand
     public function rules(): array
     {
         return [
-            'asset' => 'required', 'name' => 'sometimes|string|max:80', 'position' => 'sometimes|array|size:3',
-            'position.*' => 'numeric|between:-10000,10000',
-            'near' => 'sometimes|array|size:2', 'near.*' => 'numeric|between:-10000,10000', 'facing' => 'sometimes|array|size:2',
+            'asset' => 'required', 'near' => 'sometimes|array|size:2', 'near.*' => 'numeric|between:-10000,10000', 'facing' => 'sometimes|array|size:2',
             'facing.*' => 'numeric',
-            'headingDeg' => 'sometimes|numeric|between:-36000,36000', 'scale' => 'sometimes|numeric|between:0.001,1000',
-            'home' => 'sometimes|boolean', 'tape' => 'sometimes|integer|between:0,7',
-        ];
+            'home' => 'sometimes|boolean',
+        ] + RowRules::only(Item::class, 'name', 'position', 'headingDeg', 'scale', 'tape');
     }
 
     public function apply(EditContext $scene, array $in): string

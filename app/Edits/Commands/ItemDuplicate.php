@@ -6,6 +6,15 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowColumns;
+use App\Scenes\SceneRows;
+use App\Scenes\StoredRow;
+use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Fields\FieldList;
+use CrispReel\Core\Document\Fields\Listed;
+use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Staging\Shift;
 use Illuminate\Support\Facades\DB;
 use stdClass;
 
@@ -39,20 +48,14 @@ final class ItemDuplicate implements EditCommand
         // What is carried comes along, as far from the copy as the first one's is from it.
         $copies = [];
         foreach ([$item, ...self::carried((int) $item->id, [])] as $one) {
-            $copies[(int) $one->id] = $scene->rows->insert('items', [
-                'x' => (float) $one->x + $by[0], 'y' => (float) $one->y + $by[1], 'z' => (float) $one->z + $by[2],
-                'name' => $scene->freeName($one->name),
-                'moves' => self::shifted($one->moves, static fn (array $keys): array => array_map(
-                    static fn (mixed $k): mixed => is_array($k) ? ['position' => self::plus($k['position'] ?? null, $by)] + $k : $k,
-                    $keys,
-                )),
-                'route' => self::along($one->route, $by),
-            ] + self::plain($one));
+            $copies[(int) $one->id] = $scene->rows->insert(
+                'items',
+                ['name' => $scene->freeName($one->name)] + self::elsewhere(Item::class, $one, $by),
+            );
         }
-        foreach ($copies as $old => $new) {
-            $this->acts($scene, $old, $new, $by);
+        foreach (SceneRows::classes() as $table => $class) {
+            $this->copy($scene, $table, $class, $copies, $by);
         }
-        $this->ties($scene, $copies, $by);
         $scene->remember($in['as'] ?? null, $copies[(int) $item->id]);
 
         return "Duplicate {$item->name}";
@@ -80,101 +83,49 @@ final class ItemDuplicate implements EditCommand
     }
 
     /**
-     * What it does: beats and touch-ups.
+     * Rows of a kind that are part of what was copied, and of nothing else: what it does, and what ties the copies.
      *
-     * @param  array{float, float, float}  $by
-     */
-    private function acts(EditContext $scene, int $old, int $new, array $by): void
-    {
-        foreach (DB::table('beats')->where('item_id', $old)->orderBy('id')->get() as $beat) {
-            // Who stands by another's beat would stand in the first one's place.
-            $play = self::shifted($beat->play, static fn (array $p): array => array_diff_key($p, ['with' => 0]));
-            $scene->rows->insert(
-                'beats',
-                ['item_id' => $new, 'path' => self::along($beat->path, $by), 'play' => $play] + self::plain($beat),
-            );
-        }
-        foreach (DB::table('touch_ups')->where('item_id', $old)->orderBy('id')->get() as $touchUp) {
-            $scene->rows->insert('touch_ups', ['item_id' => $new] + self::plain($touchUp));
-        }
-    }
-
-    /**
-     * What it is tied to: carries among the copies, and contacts, of places in the scene as far away as the first one's.
-     *
+     * @param  class-string  $class
      * @param  array<int, int>  $copies  by the id of what they are copies of
      * @param  array{float, float, float}  $by
      */
-    private function ties(EditContext $scene, array $copies, array $by): void
+    private function copy(EditContext $scene, string $table, string $class, array $copies, array $by): void
     {
-        $ids = array_keys($copies);
-        foreach (DB::table('links')->whereIn('child_id', $ids)->whereIn('parent_id', $ids)->orderBy('id')->get() as $link) {
-            $scene->rows->insert('links', [
-                'child_id' => $copies[(int) $link->child_id], 'parent_id' => $copies[(int) $link->parent_id],
-            ] + self::plain($link));
+        $refs = array_filter(FieldList::of($class), static fn (Listed $f): bool => $f->field instanceof Ref && $f->field->to === Item::class);
+        $owners = array_filter($refs, static fn (Listed $f): bool => $f->field instanceof Ref && $f->field->owner);
+        if ($owners === []) {
+            return;
         }
-        foreach (DB::table('contacts')->whereIn('item_id', $ids)->orderBy('id')->get() as $contact) {
-            $target = $contact->target_id === null ? null : (int) $contact->target_id;
-            $offset = $target === null
-                ? self::shifted($contact->offset, static fn (array $o): array => self::plus($o, $by))
-                : $contact->offset;
-            $scene->rows->insert('contacts', [
-                'item_id' => $copies[(int) $contact->item_id], 'target_id' => $copies[$target] ?? $target, 'offset' => $offset,
-            ] + self::plain($contact));
+        $rows = DB::table($table)->orderBy('id');
+        foreach ($owners as $f) {
+            $rows->whereIn($f->column, array_keys($copies));
+        }
+        foreach ($rows->get() as $row) {
+            $ties = [];
+            foreach ($refs as $f) {
+                $to = $row->{$f->column};
+                $ties[$f->column] = $to === null ? null : $copies[(int) $to] ?? (int) $to;
+            }
+            $scene->rows->insert($table, $ties + self::elsewhere($class, $row, $by));
         }
     }
 
-    /** @return array<string, mixed> a row without its id */
-    private static function plain(stdClass $row): array
-    {
-        $out = (array) $row;
-        unset($out['id']);
-
-        return $out;
-    }
-
     /**
-     * A way over the ground, moved; and where it begins, if that is set.
+     * A row without its id, its places shifted. Who stands by another's beat would stand in the first one's place.
      *
+     * @param  class-string  $class
      * @param  array{float, float, float}  $by
+     * @return array<string, mixed>
      */
-    private static function along(?string $way, array $by): ?string
+    private static function elsewhere(string $class, stdClass $row, array $by): array
     {
-        return self::shifted($way, static function (array $p) use ($by): array {
-            if (is_array($p['points'] ?? null)) {
-                $p['points'] = array_map(
-                    static fn (mixed $q): mixed => is_array($q) ? [(float) $q[0] + $by[0], (float) $q[1] + $by[2]] : $q,
-                    $p['points'],
-                );
-            }
-            if (is_array($p['from'] ?? null)) {
-                $p['from'] = [...self::plus(array_slice($p['from'], 0, 3), $by), ...array_slice($p['from'], 3)];
-            }
+        $said = StoredRow::document($class, (array) $row);
+        $new = Shift::of($class, $said, $by);
+        if ($class === Beat::class && is_array($said['play'])) {
+            $play = array_diff_key($said['play'], ['with' => 0]);
+            $new['play'] = $play === [] ? null : $play;
+        }
 
-            return $p;
-        });
-    }
-
-    /**
-     * A JSON column, changed; null stays null.
-     *
-     * @param  callable(array<array-key, mixed>): array<array-key, mixed>  $change
-     */
-    private static function shifted(?string $json, callable $change): ?string
-    {
-        $value = $json === null ? null : json_decode($json, true);
-
-        return is_array($value) ? (string) json_encode($change($value), JSON_PRESERVE_ZERO_FRACTION) : $json;
-    }
-
-    /**
-     * @param  array{float, float, float}  $by
-     * @return list<float>
-     */
-    private static function plus(mixed $place, array $by): array
-    {
-        $p = is_array($place) ? array_values($place) : [0.0, 0.0, 0.0];
-
-        return array_map(static fn (int $k): float => (is_numeric($p[$k] ?? null) ? (float) $p[$k] : 0.0) + $by[$k], [0, 1, 2]);
+        return RowColumns::stored($class, $new) + array_diff_key((array) $row, ['id' => 0]);
     }
 }

@@ -6,7 +6,9 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowRules;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\Move;
 use CrispReel\Core\Math\Q4;
 
 /** A key of a thing's own motion; the first one also keys where it stands at the start. */
@@ -20,12 +22,9 @@ final class ItemKey implements EditCommand
     public function rules(): array
     {
         return [
-            'item' => 'required', 'frame' => 'required|integer|between:0,1000000', 'position' => 'sometimes|array|size:3',
-            'position.*' => 'numeric|between:-100000,100000',
-            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-3600,3600', 'rotation' => 'sometimes|array|size:4',
-            'rotation.*' => 'numeric|between:-1.01,1.01', 'ease' => 'sometimes|in:linear,in,out,inOut,hold',
+            'item' => 'required', 'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-3600,3600',
             'unkey' => 'sometimes|boolean',
-        ];
+        ] + RowRules::of(Move::class, ['frame']);
     }
 
     public function apply(EditContext $scene, array $in): string

@@ -6,6 +6,7 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use CrispReel\Core\Document\Item;
 use Illuminate\Support\Facades\DB;
 
 /** Takes an item out of the scene, with its beats, carries, touch-ups and contacts. */
@@ -24,27 +25,7 @@ final class ItemRemove implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $item = $scene->find('items', $in['item']);
-        foreach (DB::table('links')->where('child_id', $item->id)->orWhere('parent_id', $item->id)->pluck('id') as $id) {
-            $scene->rows->delete('links', (int) $id);
-        }
-        foreach (DB::table('beats')->where('item_id', $item->id)->pluck('id') as $id) {
-            $scene->rows->delete('beats', (int) $id);
-        }
-        foreach (['touch_ups' => ['item_id'], 'contacts' => ['item_id', 'target_id']] as $table => $columns) {
-            foreach ($columns as $column) {
-                foreach (DB::table($table)->where($column, $item->id)->pluck('id') as $id) {
-                    $scene->rows->delete($table, (int) $id);
-                }
-            }
-        }
-        // What was pushed stands where it is.
-        foreach (DB::table('items')->where('scene_id', $scene->scene->id)->whereNotNull('route')->get() as $other) {
-            $route = json_decode($other->route, true);
-            if (is_array($route) && ($route['by'] ?? null) === "i{$item->id}") {
-                $scene->rows->update('items', (int) $other->id, ['route' => null]);
-            }
-        }
-        $scene->rows->delete('items', (int) $item->id);
+        $scene->remove(Item::class, (int) $item->id);
         $this->renameWhoIsLeft($scene, $item->name);
 
         return "Remove {$item->name}";

@@ -6,7 +6,9 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowRules;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\Route;
 
 /** Gives a thing a route over the ground, changes it, or (points null) takes it away. */
 final class ItemRoute implements EditCommand
@@ -18,12 +20,9 @@ final class ItemRoute implements EditCommand
 
     public function rules(): array
     {
-        return [
-            'item' => 'required', 'points' => 'sometimes|nullable|array|max:200', 'points.*' => 'array|size:2',
-            'points.*.*' => 'numeric|between:-100000,100000',
-            'from' => 'sometimes|integer|between:0,1000000', 'to' => 'sometimes|nullable|integer|between:1,1000000',
-            'speed' => 'sometimes|numeric|between:0.05,60', 'by' => 'sometimes|nullable',
-        ];
+        $rules = RowRules::of(Route::class);
+
+        return ['item' => 'required', 'points' => ['nullable', ...$rules['points']]] + $rules;
     }
 
     public function apply(EditContext $scene, array $in): string

@@ -6,8 +6,10 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowColumns;
+use App\Edits\RowRules;
 use App\Exceptions\UserError;
-use CrispReel\Core\Document\ClothKind;
+use CrispReel\Core\Document\Item;
 use Illuminate\Support\Facades\DB;
 
 /** Name or tape colour of an item, whether it stays at a version of its asset or follows the newest, what a cloth is made of. */
@@ -23,22 +25,8 @@ final class ItemSet implements EditCommand
         return [
             'item' => 'required',
             'name' => 'sometimes|string|min:1|max:80',
-            'tape' => 'sometimes|integer|between:0,7',
             'version' => 'sometimes|nullable|integer|min:1',
-            'cloth' => 'sometimes|nullable|array',
-            'cloth.kind' => 'required_with:cloth|in:'.implode(',', array_keys(ClothKind::ALL)),
-        ] + self::numbers();
-    }
-
-    /** @return array<string, string> */
-    private static function numbers(): array
-    {
-        $out = [];
-        foreach (ClothKind::RANGES as $name => [$least, $most]) {
-            $out["cloth.{$name}"] = "sometimes|numeric|between:{$least},{$most}";
-        }
-
-        return $out;
+        ] + RowRules::only(Item::class, 'tape', 'cloth');
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -50,7 +38,7 @@ final class ItemSet implements EditCommand
         ) {
             throw new UserError('item.name-taken', "Something else in this scene is called \"{$in['name']}\".", 'Choose another name.');
         }
-        $changes = array_intersect_key($in, ['name' => 1, 'tape' => 1]);
+        $changes = RowColumns::changed(Item::class, array_intersect_key($in, ['name' => 1, 'tape' => 1, 'cloth' => 1]), $scene, $item);
         if (array_key_exists('version', $in)) {
             $version = $in['version'] === null
                 ? null
@@ -73,9 +61,6 @@ final class ItemSet implements EditCommand
                     'Choose a flag, a cloak or another thing whose file says that it is one.',
                 );
             }
-            $changes['cloth'] = is_array($in['cloth'])
-                ? json_encode(array_intersect_key($in['cloth'], ['kind' => 1] + ClothKind::RANGES), JSON_THROW_ON_ERROR)
-                : null;
         }
         $scene->rows->update('items', (int) $item->id, $changes);
 

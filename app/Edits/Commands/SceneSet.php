@@ -6,7 +6,9 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowRules;
 use CrispReel\Core\Document\Moods;
+use CrispReel\Core\Document\Wind;
 
 /** The scene's name, story, light mood or wind. */
 final class SceneSet implements EditCommand
@@ -23,11 +25,7 @@ final class SceneSet implements EditCommand
             'mood' => 'sometimes|in:'.implode(',', Moods::names()),
             'story' => 'sometimes|nullable|string|max:20000',
             'wind' => 'sometimes|array',
-            'wind.towardsDeg' => 'sometimes|numeric|between:-3600,3600',
-            'wind.speed' => 'sometimes|numeric|between:0,40',
-            'wind.gusts' => 'sometimes|numeric|between:0,1',
-            'wind.seed' => 'sometimes|integer|between:0,1000000',
-        ];
+        ] + RowRules::inside('wind', Wind::class);
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -35,8 +33,7 @@ final class SceneSet implements EditCommand
         $values = array_intersect_key($in, ['name' => 1, 'mood' => 1, 'story' => 1]);
         if (isset($in['wind']) && is_array($in['wind'])) {
             $values['wind'] = json_encode(
-                array_intersect_key($in['wind'], ['towardsDeg' => 1, 'speed' => 1, 'gusts' => 1, 'seed' => 1])
-                    + ($scene->scene->fresh()->wind ?? []),
+                $in['wind'] + ($scene->scene->fresh()->wind ?? []),
                 JSON_THROW_ON_ERROR,
             );
         }

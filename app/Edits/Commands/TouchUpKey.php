@@ -6,7 +6,9 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\RowRules;
 use App\Exceptions\UserError;
+use CrispReel\Core\Document\TouchUpKey as Key;
 use CrispReel\Core\Math\Q4;
 use stdClass;
 
@@ -22,11 +24,8 @@ final class TouchUpKey implements EditCommand
     {
         return [
             'touchUp' => 'sometimes', 'item' => 'required_without:touchUp', 'joint' => 'required_without:touchUp|string|max:80',
-            'frame' => 'required|integer|between:0,1000000',
-            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-360,360', 'rotation' => 'sometimes|array|size:4',
-            'rotation.*' => 'numeric|between:-1.01,1.01',
-            'shift' => 'sometimes|array|size:3', 'shift.*' => 'numeric|between:-100,100',
-        ];
+            'turnDeg' => 'sometimes|array|size:3', 'turnDeg.*' => 'numeric|between:-360,360',
+        ] + RowRules::of(Key::class, ['frame']);
     }
 
     public function apply(EditContext $scene, array $in): string

@@ -72,10 +72,10 @@ final class Moment
         }
         [$i, $j, $share] = Keys::around(array_column($keys, 'frame'), $this->frame);
         [$a, $b] = [$keys[$i], $keys[$j]];
-        $u = $j > $i ? Ease::named($b['ease'], Ease::clamp($share)) : 0.0;
+        $u = $j > $i ? Ease::named($b->ease, Ease::clamp($share)) : 0.0;
         $scale = $this->scene->places[$item]->scale;
 
-        return (new Placement($a['position'], $a['rotation'], $scale))->mix(new Placement($b['position'], $b['rotation'], $scale), $u);
+        return (new Placement($a->position, $a->rotation, $scale))->mix(new Placement($b->position, $b->rotation, $scale), $u);
     }
 
     private function carried(string $item, Carry $c): Placement
@@ -237,10 +237,10 @@ final class Moment
         [$a, $b] = [$t->keys[$i], $t->keys[$j]];
         $share = Ease::smooth($share);
         $o = 3 + 4 * $joint;
-        $turn = Q4::power(Q4::slerp($a['rotation'], $b['rotation'], $share), $w);
+        $turn = Q4::power(Q4::slerp($a->rotation, $b->rotation, $share), $w);
         [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], $turn);
         if ($joint === $lane->figure->hips) {
-            $shift = V3::mul(V3::mix($a['shift'], $b['shift'], $share), $w);
+            $shift = V3::mul(V3::mix($a->shift, $b->shift, $share), $w);
             $row = [$row[0] + $shift[0], $row[1] + $shift[1], $row[2] + $shift[2], ...array_slice($row, 3)];
         }
 

@@ -193,7 +193,7 @@ final class PathWalk
         $out = [];
         $from = 0.0;
         foreach ($this->path->changes as $c) {
-            [$px, $pz] = $points[$c['after']];
+            [$px, $pz] = $points[$c->after];
             $best = INF;
             for ($s = $from, $at = $from; $s <= $course->length(); $s += 0.05) {
                 [$x, $z] = $course->at($s);
@@ -221,7 +221,7 @@ final class PathWalk
         $usual = $this->recipe->number('speed', 1.2);
         $now = is_numeric($style['speed'] ?? null) ? (float) $style['speed'] : $usual;
         foreach ($ways as $k => $way) {
-            $to = $this->path->changes[$k]['style'];
+            $to = $this->path->changes[$k]->style;
             if (isset($to['speed'])) {
                 $to['speed'] *= $now / $usual;
             }

@@ -4,23 +4,24 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Choice;
+use CrispReel\Core\Document\Fields\Id;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Text;
+
 /** An asset at one version: $blob and $digest are SHA-256 of the file and of its digest. */
 final readonly class AssetRef
 {
+    use OfFields;
+
     public const KINDS = ['performer', 'set', 'prop', 'motion'];
 
-    public function __construct(public string $id, public string $kind, public string $name, public string $blob, public string $digest)
-    {
-    }
-
-    public static function from(Input $in): self
-    {
-        return new self($in->id('id'), $in->choice('kind', self::KINDS), $in->text('name'), $in->text('blob'), $in->text('digest'));
-    }
-
-    /** @return array<string, mixed> */
-    public function toArray(): array
-    {
-        return ['id' => $this->id, 'kind' => $this->kind, 'name' => $this->name, 'blob' => $this->blob, 'digest' => $this->digest];
+    public function __construct(
+        #[Id] public string $id,
+        #[Choice(self::KINDS)] public string $kind,
+        #[Text] public string $name,
+        #[Text] public string $blob,
+        #[Text] public string $digest,
+    ) {
     }
 }

@@ -4,12 +4,22 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\FieldList;
+use CrispReel\Core\Document\Fields\Part;
+use CrispReel\Core\Document\Fields\Ref;
+
 /** A whole scene as immutable values. Its JSON form is the portable scene file (core/resources/scene.schema.json). */
 final readonly class Document
 {
     public const FORMAT = 'crisp-reel/scene';
 
     public const VERSION = 1;
+
+    /** The kinds of rows that a scene has, by the name of their list. */
+    public const ROWS = [
+        'items' => Item::class, 'beats' => Beat::class, 'links' => Link::class, 'cameras' => Camera::class, 'shots' => Shot::class,
+        'touchUps' => TouchUp::class, 'contacts' => Contact::class,
+    ];
 
     /**
      * @param  array<string, AssetRef>  $assets
@@ -62,23 +72,11 @@ final readonly class Document
             array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
             array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
-            self::windOf($in->child('wind')),
+            Wind::from($in->child('wind')),
         );
         $document->checkReferences();
 
         return $document;
-    }
-
-    private static function windOf(Input $w): Wind
-    {
-        $default = new Wind;
-
-        return new Wind(
-            $w->number('towardsDeg', $default->towardsDeg, -3600, 3600),
-            $w->number('speed', $default->speed, 0, 40),
-            $w->number('gusts', $default->gusts, 0, 1),
-            $w->whole('seed', $default->seed, 0, 1_000_000),
-        );
     }
 
     /** @return array<string, mixed> */
@@ -87,15 +85,8 @@ final readonly class Document
         return [
             'format' => self::FORMAT, 'version' => self::VERSION, 'name' => $this->name, 'rate' => [$this->rate->num, $this->rate->den],
             'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'wind' => $this->wind->toArray(),
-            'assets' => array_map(static fn (AssetRef $v): array => $v->toArray(), array_values($this->assets)),
-            'items' => array_map(static fn (Item $v): array => $v->toArray(), array_values($this->items)),
-            'beats' => array_map(static fn (Beat $v): array => $v->toArray(), array_values($this->beats)),
-            'links' => array_map(static fn (Link $v): array => $v->toArray(), array_values($this->links)),
-            'cameras' => array_map(static fn (Camera $v): array => $v->toArray(), array_values($this->cameras)),
-            'shots' => array_map(static fn (Shot $v): array => $v->toArray(), array_values($this->shots)),
-            'touchUps' => array_map(static fn (TouchUp $v): array => $v->toArray(), $this->touchUps),
-            'contacts' => array_map(static fn (Contact $v): array => $v->toArray(), $this->contacts),
-        ];
+            'assets' => array_map(FieldList::write(...), array_values($this->assets)),
+        ] + array_map(fn (string $key): array => array_map(FieldList::write(...), array_values($this->rows($key))), self::lists());
     }
 
     /** The same values give the same text, byte for byte. */
@@ -138,38 +129,47 @@ final readonly class Document
         return $out;
     }
 
+    /** @return array<string, string> the name of each list of rows by itself */
+    private static function lists(): array
+    {
+        $names = array_keys(self::ROWS);
+
+        return array_combine($names, $names);
+    }
+
+    /** @return array<int|string, object> the rows of one list of ROWS */
+    public function rows(string $list): array
+    {
+        /** @var array<int|string, object> $rows */
+        $rows = $this->{$list};
+
+        return $rows;
+    }
+
     private function checkReferences(): void
     {
-        $need = static function (string $where, string $id, array $among, string $what): void {
-            if (! isset($among[$id])) {
-                throw UnableToReadDocument::at($where, "there is no {$what} \"{$id}\"");
-            }
-        };
-        foreach ($this->items as $i) {
-            $need("items/{$i->id}/asset", $i->asset, $this->assets, 'asset');
-            if ($i->route?->by !== null) {
-                $need("items/{$i->id}/route/by", $i->route->by, $this->items, 'item');
+        $there = [AssetRef::class => $this->assets];
+        foreach (self::ROWS as $list => $class) {
+            $there[$class] = array_column($this->rows($list), null, 'id');
+        }
+        foreach (self::ROWS as $list => $class) {
+            foreach (array_column($this->rows($list), null, 'id') as $id => $row) {
+                self::checkRefs($row, "{$list}/{$id}", $there);
             }
         }
-        foreach ($this->beats as $b) {
-            $need("beats/{$b->id}/item", $b->item, $this->items, 'item');
-            $need("beats/{$b->id}/motion", $b->motion, $this->assets, 'asset');
-        }
-        foreach ($this->links as $l) {
-            $need("links/{$l->id}/child", $l->child, $this->items, 'item');
-            $need("links/{$l->id}/parent", $l->parent, $this->items, 'item');
-        }
-        foreach ($this->touchUps as $t) {
-            $need("touchUps/{$t->id}/item", $t->item, $this->items, 'item');
-        }
-        foreach ($this->contacts as $c) {
-            $need("contacts/{$c->id}/item", $c->item, $this->items, 'item');
-            if ($c->target !== null) {
-                $need("contacts/{$c->id}/target", $c->target, $this->items, 'item');
+    }
+
+    /** @param  array<class-string, array<int|string, object>>  $there  what can be referred to, by its id */
+    private static function checkRefs(object $value, string $where, array $there): void
+    {
+        foreach (FieldList::of($value::class) as $f) {
+            $held = $value->{$f->name};
+            if ($f->field instanceof Part && is_object($held)) {
+                self::checkRefs($held, "{$where}/{$f->name}", $there);
+            } elseif ($f->field instanceof Ref && is_string($held) && ! isset($there[$f->field->to][$held])) {
+                $what = $f->field->to === AssetRef::class ? 'asset' : FieldList::row($f->field->to)->word;
+                throw UnableToReadDocument::at("{$where}/{$f->name}", "there is no {$what} \"{$held}\"");
             }
-        }
-        foreach ($this->shots as $s) {
-            $need("shots/{$s->id}/camera", $s->camera, $this->cameras, 'camera');
         }
     }
 }

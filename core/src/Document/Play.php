@@ -4,11 +4,26 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Checked;
+use CrispReel\Core\Document\Fields\Choice;
+use CrispReel\Core\Document\Fields\Choices;
+use CrispReel\Core\Document\Fields\FieldList;
+use CrispReel\Core\Document\Fields\Frame;
+use CrispReel\Core\Document\Fields\Frames;
+use CrispReel\Core\Document\Fields\Number;
+use CrispReel\Core\Document\Fields\Numbers;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Pairs;
+use CrispReel\Core\Document\Fields\Text;
+use CrispReel\Core\Document\Fields\Whole;
+use CrispReel\Core\Document\Fields\Yes;
 use CrispReel\Core\Math\Ease;
 
 /** How a beat plays its motion: all that is set apart from trim, speed and loops. The defaults change nothing. */
-final readonly class Play
+final readonly class Play implements Checked
 {
+    use OfFields;
+
     public const PARTS = ['face', 'head', 'trunk', 'armL', 'armR', 'legs'];
 
     public const ANCHORS = ['foot', 'hips'];
@@ -32,93 +47,62 @@ final readonly class Play
      * @param  string  $with  beat of another performer that this one stands to as the motions were made; empty: none
      */
     public function __construct(
-        public bool $mirror = false,
-        public bool $reverse = false,
-        public ?array $ease = null,
-        public array $speeds = [],
-        public int $holdBefore = 0,
-        public int $holdAfter = 0,
-        public ?int $fill = null,
-        public bool $keepLooping = false,
-        public int $skip = 0,
-        public ?int $length = null,
-        public float $armWidthDeg = 0.0,
-        public float $energy = 1.0,
-        public float $hipOffset = 0.0,
-        public int $layer = 0,
-        public array $mask = [],
-        public float $weight = 1.0,
-        public int $fadeIn = 6,
-        public int $fadeOut = 6,
-        public string $anchor = 'foot',
-        public string $with = '',
+        #[Yes] public bool $mirror = false,
+        #[Yes] public bool $reverse = false,
+        #[Numbers(4)] public ?array $ease = null,
+        #[Pairs(500, frames: true)] public array $speeds = [],
+        #[Frames(0, 100_000)] public int $holdBefore = 0,
+        #[Frames(0, 100_000)] public int $holdAfter = 0,
+        #[Frame(1)] public ?int $fill = null,
+        #[Yes] public bool $keepLooping = false,
+        #[Frames(0, 1_000_000)] public int $skip = 0,
+        #[Frames(1, 1_000_000)] public ?int $length = null,
+        #[Number(-40, 60, 'deg')] public float $armWidthDeg = 0.0,
+        #[Number(0, 2)] public float $energy = 1.0,
+        #[Number(-0.6, 0.2, 'm')] public float $hipOffset = 0.0,
+        #[Whole(0, 8)] public int $layer = 0,
+        #[Choices(self::PARTS)] public array $mask = [],
+        #[Number(0, 1)] public float $weight = 1.0,
+        #[Frames(0, 240)] public int $fadeIn = 6,
+        #[Frames(0, 240)] public int $fadeOut = 6,
+        #[Choice(self::ANCHORS)] public string $anchor = 'foot',
+        #[Text(64)] public string $with = '',
     ) {
     }
 
-    public static function from(Input $beat): self
+    public function check(Input $in): void
     {
-        $in = $beat->child('play');
-        $mask = $in->choices('mask', self::PARTS);
-
-        return new self(
-            $in->yes('mirror'), $in->yes('reverse'), self::easeOf($in), self::speedsOf($in),
-            $in->whole('holdBefore', 0, 0, 100_000), $in->whole('holdAfter', 0, 0, 100_000),
-            $in->has('fill') ? $in->whole('fill', null, 1) : null, $in->yes('keepLooping'),
-            $in->whole('skip', 0, 0, 1_000_000), $in->has('length') ? $in->whole('length', null, 1) : null,
-            $in->number('armWidthDeg', 0.0, -40, 60), $in->number('energy', 1.0, 0.0, 2.0), $in->number('hipOffset', 0.0, -0.6, 0.2),
-            $in->whole('layer', 0, 0, 8), $mask, $in->number('weight', 1.0, 0.0, 1.0), $in->whole('fadeIn', 6, 0, 240),
-            $in->whole('fadeOut', 6, 0, 240),
-            $in->choice('anchor', self::ANCHORS, 'foot'), $in->text('with', '', 64),
-        );
-    }
-
-    /** @return array{float, float, float, float}|null */
-    private static function easeOf(Input $in): ?array
-    {
-        if (! $in->has('ease')) {
-            return null;
-        }
-        [$a, $b, $c, $d] = $in->numbers('ease', 4);
-        if ($a < 0.0 || $a > 1.0 || $c < 0.0 || $c > 1.0 || abs($b) > 3.0 || abs($d) > 3.0) {
-            throw UnableToReadDocument::at(
-                $in->path('ease'),
-                'the first and third number lie between 0 and 1, the others between -3 and 3',
-            );
-        }
-
-        return [$a, $b, $c, $d];
-    }
-
-    /** @return list<array{float, float}> */
-    private static function speedsOf(Input $in): array
-    {
-        $keys = $in->pairs('speeds', 500);
-        foreach ($keys as $k => [$frame, $factor]) {
-            if ($frame < 0 || ($k > 0 && $frame <= $keys[$k - 1][0]) || $factor < 0.0 || $factor > 20.0) {
+        $this->checkEase($in);
+        foreach ($this->speeds as $k => [$frame, $factor]) {
+            if ($frame < 0 || ($k > 0 && $frame <= $this->speeds[$k - 1][0]) || $factor < 0.0 || $factor > 20.0) {
                 throw UnableToReadDocument::at(
                     $in->path("speeds/{$k}"),
                     'speed keys rise in time from the start of the beat, with factors from 0 to 20',
                 );
             }
         }
-        if ($keys !== [] && max(array_column($keys, 1)) <= 0.0) {
+        if ($this->speeds !== [] && max(array_column($this->speeds, 1)) <= 0.0) {
             throw UnableToReadDocument::at($in->path('speeds'), 'at least one speed is above zero');
         }
+    }
 
-        return $keys;
+    private function checkEase(Input $in): void
+    {
+        if ($this->ease === null) {
+            return;
+        }
+        [$a, $b, $c, $d] = $this->ease;
+        if ($a < 0.0 || $a > 1.0 || $c < 0.0 || $c > 1.0 || abs($b) > 3.0 || abs($d) > 3.0) {
+            throw UnableToReadDocument::at(
+                $in->path('ease'),
+                'the first and third number lie between 0 and 1, the others between -3 and 3',
+            );
+        }
     }
 
     /** @return array<string, mixed> only what differs from the defaults */
     public function toArray(): array
     {
-        $plain = get_object_vars(new self);
-        $out = [];
-        foreach (get_object_vars($this) as $name => $value) {
-            if ($value !== $plain[$name]) {
-                $out[(string) $name] = $value;
-            }
-        }
-
-        return $out;
+        return FieldList::differing($this);
     }
 }

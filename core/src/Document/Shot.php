@@ -4,27 +4,26 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Frame;
+use CrispReel\Core\Document\Fields\Id;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Row;
+use CrispReel\Core\Document\Fields\Text;
+
 /** A camera on the scene from an in to an out frame (exclusive); without an out it runs to the end of the scene. */
+#[Row('shots', 's', 'shot', order: 'sort')]
 final readonly class Shot
 {
-    public function __construct(public string $id, public string $camera, public int $in, public ?int $out, public string $label)
-    {
-    }
+    use OfFields;
 
-    public static function from(Input $in): self
-    {
-        $shot = new self(
-            $in->id('id'),
-            $in->id('camera'),
-            $in->whole('in', null, 0),
-            $in->has('out') ? $in->whole('out', null, 1) : null,
-            $in->text('label', '', 20),
-        );
-        if ($shot->out !== null && $shot->out <= $shot->in) {
-            throw UnableToReadDocument::at($in->path('out'), 'a shot ends after it begins');
-        }
-
-        return $shot;
+    public function __construct(
+        #[Id] public string $id,
+        #[Ref(Camera::class, owner: true)] public string $camera,
+        #[Frame(column: 'in_frame')] public int $in,
+        #[Frame(1, after: 'in', says: 'a shot ends after it begins', column: 'out_frame')] public ?int $out = null,
+        #[Text(20)] public string $label = '',
+    ) {
     }
 
     /** With the out frame settled; at least one frame long. */
@@ -36,11 +35,5 @@ final readonly class Shot
     public function length(): int
     {
         return $this->out === null ? 0 : $this->out - $this->in;
-    }
-
-    /** @return array<string, mixed> */
-    public function toArray(): array
-    {
-        return ['id' => $this->id, 'camera' => $this->camera, 'in' => $this->in, 'out' => $this->out, 'label' => $this->label];
     }
 }

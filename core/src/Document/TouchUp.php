@@ -4,57 +4,34 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Frame;
+use CrispReel\Core\Document\Fields\Frames;
+use CrispReel\Core\Document\Fields\Id;
+use CrispReel\Core\Document\Fields\Many;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Row;
+use CrispReel\Core\Document\Fields\Text;
+
 /**
  * A correction of one joint over some frames, added after all beats: a turn in the joint's own space and, for the hips, a
  * shift in the performer's. Between its keys it changes smoothly; it fades in before the first frame and out at its end.
  */
+#[Row('touch_ups', 't', 'touch-up')]
 final readonly class TouchUp
 {
-    /** @param  list<array{frame: int, rotation: array{float, float, float, float}, shift: array{float, float, float}}>  $keys  at least one, rising */
+    use OfFields;
+
+    /** @param  list<TouchUpKey>  $keys  at least one, rising */
     public function __construct(
-        public string $id,
-        public string $item,
-        public string $joint,
-        public int $from,
-        public ?int $to,
-        public int $easeIn,
-        public int $easeOut,
-        public array $keys,
+        #[Id] public string $id,
+        #[Ref(Item::class, owner: true)] public string $item,
+        #[Text(80)] public string $joint,
+        #[Many(TouchUpKey::class, most: 1000, least: 1, says: 'a touch-up needs at least one key')] public array $keys,
+        #[Frame(column: 'from_frame')] public int $from = 0,
+        #[Frame(1, after: 'from', says: 'a touch-up ends after it begins', column: 'to_frame')] public ?int $to = null,
+        #[Frames(0, 240)] public int $easeIn = 6,
+        #[Frames(0, 240)] public int $easeOut = 6,
     ) {
-    }
-
-    public static function from(Input $in): self
-    {
-        $keys = [];
-        foreach ($in->each('keys', 1000) as $key) {
-            $keys[] = [
-                'frame' => $key->whole('frame', null, 0),
-                'rotation' => $key->has('rotation') ? $key->quaternion('rotation') : [0.0, 0.0, 0.0, 1.0],
-                'shift' => $key->has('shift') ? $key->vector('shift') : [0.0, 0.0, 0.0],
-            ];
-        }
-        if ($keys === []) {
-            throw UnableToReadDocument::at($in->path('keys'), 'a touch-up needs at least one key');
-        }
-        usort($keys, static fn (array $a, array $b): int => $a['frame'] <=> $b['frame']);
-        $from = $in->whole('from', 0, 0);
-        $to = $in->has('to') ? $in->whole('to', null, 0) : null;
-        if ($to !== null && $to <= $from) {
-            throw UnableToReadDocument::at($in->path('to'), 'a touch-up ends after it begins');
-        }
-
-        return new self(
-            $in->id('id'), $in->id('item'), $in->text('joint', null, 80), $from, $to, $in->whole('easeIn', 6, 0, 240),
-            $in->whole('easeOut', 6, 0, 240), $keys,
-        );
-    }
-
-    /** @return array<string, mixed> */
-    public function toArray(): array
-    {
-        return [
-            'id' => $this->id, 'item' => $this->item, 'joint' => $this->joint, 'from' => $this->from, 'to' => $this->to,
-            'easeIn' => $this->easeIn, 'easeOut' => $this->easeOut, 'keys' => $this->keys,
-        ];
     }
 }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Number;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Whole;
 use CrispReel\Core\Math\Noise;
 
 /**
@@ -12,11 +15,13 @@ use CrispReel\Core\Math\Noise;
  */
 final readonly class Wind
 {
+    use OfFields;
+
     public function __construct(
-        public float $towardsDeg = 270.0,
-        public float $speed = 3.0,
-        public float $gusts = 0.4,
-        public int $seed = 1,
+        #[Number(-3600, 3600, 'deg')] public float $towardsDeg = 270.0,
+        #[Number(0, 40, 'm/s')] public float $speed = 3.0,
+        #[Number(0, 1)] public float $gusts = 0.4,
+        #[Whole(0)] public int $seed = 1,
     ) {
     }
 
@@ -41,11 +46,5 @@ final readonly class Wind
         $speed = $this->speed * max(0.0, 1.0 + $this->gusts * (0.55 * $swell + 0.35 * $flurry));
 
         return [$speed * sin($turn), $speed * $lift, $speed * cos($turn)];
-    }
-
-    /** @return array{towardsDeg: float, speed: float, gusts: float, seed: int} */
-    public function toArray(): array
-    {
-        return ['towardsDeg' => $this->towardsDeg, 'speed' => $this->speed, 'gusts' => $this->gusts, 'seed' => $this->seed];
     }
 }

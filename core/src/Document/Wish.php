@@ -4,9 +4,17 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Choice;
+use CrispReel\Core\Document\Fields\Number;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Picture;
+use CrispReel\Core\Document\Fields\Text;
+
 /** What one surface of a placed thing is to be in place of what it came with. */
 final readonly class Wish
 {
+    use OfFields;
+
     /** In place of a surface's key: the thing as a whole. */
     public const WHOLE = '*';
 
@@ -14,6 +22,8 @@ final readonly class Wish
     public const FINISHES = [
         'matt' => [0.95, 0.0, 0.02], 'satin' => [0.45, 0.0, 0.16], 'gloss' => [0.12, 0.0, 0.42], 'metal' => [0.3, 1.0, 0.8],
     ];
+
+    private const COLOUR = '/^#[0-9a-f]{6}$/';
 
     /**
      * @param  string  $key  of the surface, as the list of its surfaces gives it; WHOLE for a variant
@@ -24,21 +34,12 @@ final readonly class Wish
      * @param  float  $metres  width of the picture on the surface, where it has no map of its own
      */
     public function __construct(
-        public string $key,
-        public ?string $colour = null,
-        public ?string $finish = null,
-        public ?string $picture = null,
-        public float $metres = 1.0,
-        public ?string $variant = null,
+        #[Text] public string $key,
+        #[Text(7, self::COLOUR, '"%s" is not a colour', 'Write it as #rrggbb.')] public ?string $colour = null,
+        #[Choice(['matt', 'satin', 'gloss', 'metal'])] public ?string $finish = null,
+        #[Picture] public ?string $picture = null,
+        #[Number(0.01, 100, 'm')] public float $metres = 1.0,
+        #[Text] public ?string $variant = null,
     ) {
-    }
-
-    /** @return array{key: string, colour: string|null, finish: string|null, picture: string|null, metres: float, variant: string|null} */
-    public function toArray(): array
-    {
-        return [
-            'key' => $this->key, 'colour' => $this->colour, 'finish' => $this->finish, 'picture' => $this->picture,
-            'metres' => $this->metres, 'variant' => $this->variant,
-        ];
     }
 }

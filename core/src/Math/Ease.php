@@ -15,6 +15,9 @@ final class Ease
         'inOut' => [0.42, 0.0, 0.58, 1.0],
     ];
 
+    /** What leads from one key to the next. */
+    public const KEYED = ['linear', 'in', 'out', 'inOut', 'hold'];
+
     public static function clamp(float $x, float $low = 0.0, float $high = 1.0): float
     {
         return $x < $low ? $low : ($x > $high ? $high : $x);

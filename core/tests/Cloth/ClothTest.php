@@ -313,8 +313,8 @@ test('a file whose cloth makes no sense is refused when it comes in', function (
  */
 function stuff(string $kind): array
 {
-    $facts = ClothKind::of(new Input(['cloth' => ['kind' => $kind]]))
-        ?->over(['pins' => [['low' => [-1.0, -0.11, -1.0], 'high' => [2.0, 0.01, 1.0]]]]);
+    $facts = (new ClothKind($kind))
+        ->over(['pins' => [['low' => [-1.0, -0.11, -1.0], 'high' => [2.0, 0.01, 1.0]]]]);
     $f = sheet(8, 0.8, $facts);
     // Held out level: what hung down lies along z.
     $start = $f->rest;
@@ -394,13 +394,11 @@ test('a hinge bends no flat sheet, and brings a folded one back without moving i
 });
 
 test('what a cloth is made of is chosen in the scene, number by number, and the file\'s own is left when nothing is', function (): void {
-    expect(ClothKind::of(new Input([])))->toBeNull();
-    $silk = ClothKind::of(new Input(['cloth' => ['kind' => 'silk', 'bend' => 0.3]]));
-    expect($silk->toArray())->toBe(['kind' => 'silk', 'grams' => 60.0, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35]);
+    $silk = ClothKind::from(new Input(['kind' => 'silk', 'bend' => 0.3]));
     expect($silk->over(['bend' => 0.9, 'worn' => 'upperChest']))
         ->toBe(['kilogramsPerSquareMetre' => 0.06, 'bend' => 0.3, 'catch' => 1.15, 'damping' => 0.35, 'worn' => 'upperChest']);
     foreach ([['kind' => 'velvet'], ['kind' => 'silk', 'grams' => 1.0], ['kind' => 'silk', 'damping' => 1.0]] as $bad) {
-        expect(static fn () => ClothKind::of(new Input(['cloth' => $bad])))->toThrow(UnableToReadDocument::class);
+        expect(static fn () => ClothKind::from(new Input($bad)))->toThrow(UnableToReadDocument::class);
     }
     $mass = static fn (array $item): float => array_sum(
         Scenes::compile(['items' => [Scenes::item('f', 'banner') + $item]])->cloths['f']->fabric->mass

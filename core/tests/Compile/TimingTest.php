@@ -10,7 +10,7 @@ use CrispReel\Core\Document\UnableToReadDocument;
 /** A beat of a motion of 4 s, seconds 1 to 3 of it, at 24 frames a second. @param  array<string, mixed>  $play */
 function timing(array $play = [], int $loops = 1, ?float $fill = null, float $in = 1.0, float $out = 3.0): Timing
 {
-    return new Timing(Play::from(new Input(['play' => $play])), $in, $out, 4.0, 1 / 24, $loops, $fill);
+    return new Timing(Play::from(new Input($play)), $in, $out, 4.0, 1 / 24, $loops, $fill);
 }
 
 test('a plain beat plays its motion frame by frame', function (): void {
@@ -98,7 +98,7 @@ test('a split plays what the whole played, whatever is set', function (array $pl
 ]);
 
 test('settings out of range are told with their place', function (array $play, string $message): void {
-    expect(fn () => Play::from(new Input(['play' => $play], 'beats/3')))->toThrow(UnableToReadDocument::class, $message);
+    expect(fn () => Play::from(new Input($play, 'beats/3/play')))->toThrow(UnableToReadDocument::class, $message);
 })->with([
     [['ease' => [2, 0, 0, 1]], 'beats/3/play/ease'],
     [['ease' => [0, 0]], '4 numbers'],
@@ -111,6 +111,6 @@ test('settings out of range are told with their place', function (array $play, s
 ]);
 
 test('only what is set is written', function (): void {
-    $play = Play::from(new Input(['play' => ['mirror' => true, 'energy' => 1.0, 'holdAfter' => 3]]));
+    $play = Play::from(new Input(['mirror' => true, 'energy' => 1.0, 'holdAfter' => 3]));
     expect($play->toArray())->toBe(['mirror' => true, 'holdAfter' => 3]);
 });

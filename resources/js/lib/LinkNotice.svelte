@@ -1,5 +1,6 @@
 <script lang="ts">
     import { onMount } from 'svelte';
+    import { Health } from './answers';
     import { call } from './api';
     import { link } from './link.svelte';
 
@@ -19,7 +20,7 @@
         async function look() {
             if (document.visibilityState === 'visible') {
                 try {
-                    const h = await call<{ taken: Record<string, boolean>; box: boolean }>('GET', 'health');
+                    const h = await call(Health, 'GET', 'health');
                     link.idle = Object.keys(h.taken).filter((k) => !h.taken[k]);
                     link.box = h.box;
                 } catch {

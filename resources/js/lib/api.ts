@@ -1,5 +1,6 @@
 /** JSON calls to the server. Errors carry what happened, and what to do. */
 
+import * as v from 'valibot';
 import { link } from './link.svelte';
 
 export class ApiError extends Error {
@@ -94,11 +95,34 @@ async function followed(work: string, stop?: AbortSignal): Promise<Response> {
     throw new ApiError(504, 'work.late', 'This is taking too long.', 'Try it again later, or with something simpler.');
 }
 
-/** @param stop what a worker does for this call is called off when nobody waits for it any more */
-export async function call<T>(method: string, path: string, body?: unknown, stop?: AbortSignal): Promise<T> {
+/** A call whose answer is read, and checked: what a page does not know the shape of it must not build on.
+ * @param stop what a worker does for this call is called off when nobody waits for it any more */
+export async function call<S extends v.GenericSchema>(
+    shape: S,
+    method: string,
+    path: string,
+    body?: unknown,
+    stop?: AbortSignal,
+): Promise<v.InferOutput<S>> {
     let r = await send(method, path, body);
-    if (r.status === 202) r = await followed(((await r.json()) as { work: string }).work, stop);
-    return (await r.json()) as T;
+    if (r.status === 202) r = await followed(v.parse(Taken, await r.json()).work, stop);
+    return checked(shape, await r.json(), path);
+}
+
+/** A call of whose answer it only matters that it is none of refusal. */
+export async function tell(method: string, path: string, body?: unknown): Promise<void> {
+    const r = await send(method, path, body);
+    if (r.status === 202) await followed(v.parse(Taken, await r.json()).work);
+}
+
+const Taken = v.object({ work: v.string() });
+
+export function checked<S extends v.GenericSchema>(shape: S, answer: unknown, path: string): v.InferOutput<S> {
+    const result = v.safeParse(shape, answer, { abortEarly: true });
+    if (result.success) return result.output;
+    const issue = result.issues[0];
+    console.error(`The answer of ${path} at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message}`);
+    throw new ApiError(200, 'answer.shape', 'The server answered in a way that this page does not know.', 'Load the page again.');
 }
 
 /** @param priority high: what a picture waits for goes before what stands in line */

@@ -1,10 +1,5 @@
-import { call } from './api';
-
-export interface Person {
-    id: number;
-    name: string;
-    email: string;
-}
+import { Me, SignedIn, type Person } from './answers';
+import { call, tell } from './api';
 
 class Session {
     person = $state<Person | null>(null);
@@ -12,18 +7,18 @@ class Session {
 
     async load(): Promise<void> {
         try {
-            this.person = (await call<{ person: Person | null }>('GET', 'me')).person;
+            this.person = (await call(Me, 'GET', 'me')).person;
         } finally {
             this.known = true;
         }
     }
 
     async enter(form: { email: string; password: string }): Promise<void> {
-        this.person = (await call<{ person: Person }>('POST', 'sign-in', form)).person;
+        this.person = (await call(SignedIn, 'POST', 'sign-in', form)).person;
     }
 
     async leave(): Promise<void> {
-        await call('POST', 'sign-out');
+        await tell('POST', 'sign-out');
         this.person = null;
     }
 }

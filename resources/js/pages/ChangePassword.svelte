@@ -1,6 +1,6 @@
 <script lang="ts">
     import { Alert, Button, Input, Label, Modal } from 'flowbite-svelte';
-    import { ApiError, call } from '../lib/api';
+    import { ApiError, tell } from '../lib/api';
 
     let open = $state(false);
     let old = $state('');
@@ -12,7 +12,7 @@
         error = null;
         done = false;
         try {
-            await call('POST', 'password', { old, password });
+            await tell('POST', 'password', { old, password });
             done = true;
             old = password = '';
         } catch (e) {

@@ -1,18 +1,12 @@
 <script lang="ts">
     import { Alert, Button } from 'flowbite-svelte';
     import { onMount } from 'svelte';
+    import { Invitation, Joined } from '../lib/answers';
     import { ApiError, call } from '../lib/api';
     import { router } from '../lib/router.svelte';
     import { session } from '../lib/session.svelte';
     import Door from './Door.svelte';
     import SignIn from './SignIn.svelte';
-
-    interface Invitation {
-        production: string;
-        role: 'editor' | 'viewer';
-        email: string;
-        ends: string;
-    }
 
     let { token }: { token: string } = $props();
     let asked = $state<Invitation | null>(null);
@@ -20,7 +14,7 @@
 
     onMount(async () => {
         try {
-            asked = await call<Invitation>('GET', `invitations/${token}`);
+            asked = await call(Invitation, 'GET', `invitations/${token}`);
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
             error = e;
@@ -30,7 +24,7 @@
     async function accept() {
         error = null;
         try {
-            const got = await call<{ scene: number | null }>('POST', `invitations/${token}`);
+            const got = await call(Joined, 'POST', `invitations/${token}`);
             router.go(got.scene ? `/scenes/${got.scene}` : '/', true);
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;

@@ -1,7 +1,8 @@
 <script lang="ts">
     import { Alert, Button, Input, Label, Modal, Select } from 'flowbite-svelte';
-    import { ApiError, call } from '../lib/api';
-    import { RATES, SIZES, type Measured } from './measures';
+    import { ApiError, tell } from '../lib/api';
+    import type { Measured } from '../lib/answers';
+    import { RATES, SIZES } from './measures';
 
     let { production, onchanged }: { production: Measured; onchanged: () => void } = $props();
 
@@ -39,7 +40,7 @@
             ...(named(w, h) === named(...production.size) ? {} : { width: w, height: h }),
         };
         try {
-            if (Object.keys(wish).length > 0) await call('PATCH', `productions/${production.id}`, wish);
+            if (Object.keys(wish).length > 0) await tell('PATCH', `productions/${production.id}`, wish);
             open = false;
             onchanged();
         } catch (e) {

@@ -1,21 +1,7 @@
 <script lang="ts">
     import { Alert, Button, Input, Label, Modal } from 'flowbite-svelte';
-    import { ApiError, call } from '../lib/api';
-
-    interface Member {
-        id: number;
-        name: string;
-        email: string | null;
-        role: string;
-        you: boolean;
-    }
-    interface Asked {
-        id: number;
-        email: string;
-        role: string;
-        ends: string;
-        over: boolean;
-    }
+    import { Invited, Members, type Asked, type Member } from '../lib/answers';
+    import { ApiError, call, tell } from '../lib/api';
 
     let { production, name, onleft }: { production: number; name: string; onleft: () => void } = $props();
     let open = $state(false);
@@ -32,7 +18,7 @@
     const select = 'rounded border-line bg-sheet py-1 text-sm';
 
     async function load() {
-        const got = await call<{ members: Member[]; invitations: Asked[]; owner: boolean }>('GET', `${base}/members`);
+        const got = await call(Members, 'GET', `${base}/members`);
         members = got.members;
         invitations = got.invitations;
         owner = got.owner;
@@ -52,7 +38,7 @@
 
     const invite = () =>
         act(async () => {
-            const got = await call<{ link: string; mailed: boolean }>('POST', `${base}/invitations`, { email, role, days: Number(days) });
+            const got = await call(Invited, 'POST', `${base}/invitations`, { email, role, days: Number(days) });
             link = { url: got.link, for: email, mailed: got.mailed };
             copied = false;
             email = '';
@@ -70,7 +56,7 @@
 
     const remove = (m: Member) =>
         act(async () => {
-            await call('DELETE', `${base}/members/${m.id}`);
+            await tell('DELETE', `${base}/members/${m.id}`);
             if (m.you) {
                 open = false;
                 onleft();
@@ -98,7 +84,7 @@
                         value={m.role}
                         onchange={(e) => {
                             const role = e.currentTarget.value;
-                            void act(() => call('PATCH', `${base}/members/${m.id}`, { role }));
+                            void act(() => tell('PATCH', `${base}/members/${m.id}`, { role }));
                         }}
                     >
                         <option value="owner">owner</option><option value="editor">editor</option><option value="viewer">viewer</option>
@@ -116,7 +102,7 @@
                 <span class="min-w-0 flex-1 truncate"
                     >{i.email}, asked as {i.role}, {i.over ? 'has ended' : `until ${new Date(i.ends).toLocaleDateString()}`}</span
                 >
-                <button class="text-alarm hover:underline" onclick={() => act(() => call('DELETE', `${base}/invitations/${i.id}`))}
+                <button class="text-alarm hover:underline" onclick={() => act(() => tell('DELETE', `${base}/invitations/${i.id}`))}
                     >Withdraw</button
                 >
             </li>

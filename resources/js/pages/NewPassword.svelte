@@ -1,6 +1,6 @@
 <script lang="ts">
     import { Alert, Button, Input, Label } from 'flowbite-svelte';
-    import { ApiError, call } from '../lib/api';
+    import { ApiError, tell } from '../lib/api';
     import { router } from '../lib/router.svelte';
     import Door from './Door.svelte';
 
@@ -13,7 +13,7 @@
     async function submit() {
         error = null;
         try {
-            await call('POST', 'password/reset', { email: given.get('email') ?? '', token: given.get('token') ?? '', password });
+            await tell('POST', 'password/reset', { email: given.get('email') ?? '', token: given.get('token') ?? '', password });
             done = true;
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;

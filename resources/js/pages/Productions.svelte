@@ -1,18 +1,15 @@
 <script lang="ts">
     import { Alert, Button, Input, Modal, Label, Select } from 'flowbite-svelte';
     import { onMount } from 'svelte';
+    import { MadeProduction, MadeScene, Productions as Shown, type Production } from '../lib/answers';
     import { ApiError, call } from '../lib/api';
     import { router } from '../lib/router.svelte';
     import LinkNotice from '../lib/LinkNotice.svelte';
     import { session } from '../lib/session.svelte';
     import ChangePassword from './ChangePassword.svelte';
     import Measures from './Measures.svelte';
-    import { RATES, type Measured } from './measures';
+    import { RATES } from './measures';
     import Members from './Members.svelte';
-
-    interface Production extends Measured {
-        scenes: { id: number; name: string; mood: string; changed: string }[];
-    }
 
     let list = $state<Production[] | null>(null);
     let making = $state(false);
@@ -21,14 +18,14 @@
     let error = $state<ApiError | null>(null);
 
     async function load() {
-        list = (await call<{ productions: Production[] }>('GET', 'productions')).productions;
+        list = (await call(Shown, 'GET', 'productions')).productions;
     }
 
     async function make(event: SubmitEvent) {
         event.preventDefault();
         error = null;
         try {
-            const made = await call<{ scene: number }>('POST', 'productions', { name, rate: rate.split('/').map(Number) });
+            const made = await call(MadeProduction, 'POST', 'productions', { name, rate: rate.split('/').map(Number) });
             router.go(`/scenes/${made.scene}`);
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
@@ -37,7 +34,7 @@
     }
 
     async function addScene(p: Production) {
-        const made = await call<{ id: number }>('POST', `productions/${p.id}/scenes`, { name: `Scene ${p.scenes.length + 1}` });
+        const made = await call(MadeScene, 'POST', `productions/${p.id}/scenes`, { name: `Scene ${p.scenes.length + 1}` });
         router.go(`/scenes/${made.id}`);
     }
 

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { Alert, Button, Input, Label } from 'flowbite-svelte';
-    import { ApiError, call } from '../lib/api';
+    import { Message } from '../lib/answers';
+    import { ApiError, call, tell } from '../lib/api';
     import { session } from '../lib/session.svelte';
     import Door from './Door.svelte';
 
@@ -22,9 +23,9 @@
         error = null;
         told = '';
         try {
-            if (way === 'forgot') told = (await call<{ message: string }>('POST', 'password/forgot', { email })).message;
+            if (way === 'forgot') told = (await call(Message, 'POST', 'password/forgot', { email })).message;
             else {
-                if (way === 'new') await call('POST', 'register', { name, email, password });
+                if (way === 'new') await tell('POST', 'register', { name, email, password });
                 await session.enter({ email, password });
             }
         } catch (e) {

@@ -1,13 +1,5 @@
 /** Frame rates and picture sizes that people choose from. */
 
-export interface Measured {
-    id: number;
-    name: string;
-    role: string;
-    rate: [number, number];
-    size: [number, number];
-}
-
 export const RATES = [
     { value: '24/1', name: '24 frames a second' },
     { value: '25/1', name: '25 frames a second' },

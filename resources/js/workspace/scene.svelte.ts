@@ -1,18 +1,14 @@
-import { ApiError, bytes, call, isAway } from '../lib/api';
+import type * as v from 'valibot';
+import { ApiError, bytes, call, isAway, tell } from '../lib/api';
 import type { Rate } from '../lib/time';
 import { uuid } from '../lib/uuid';
 import { ModelShelf, wholeManifest, type Manifest, type ManifestPart, type Stretch } from '../picture';
+import { Assets, EditAnswer, Opened, WithManifest, type AssetRow, type Change, type SceneRow } from './answers';
 import { expectedRow, inWords } from './expected';
 import { ScenePoses } from './poses';
-import type { AssetRow, Change, Command, EditAnswer, Rows, Selection, Table } from './rows';
+import type { Command, Rows, Selection, Table } from './rows';
 
-interface Opened {
-    scene: { id: number; name: string; mood: string; story: string | null; wind: Partial<Wind> | null; revision: number };
-    production: { id: number; name: string; role: string; scenes: { id: number; name: string }[] };
-    rows: Rows;
-    manifest: Manifest;
-    history: { undo: string | null; redo: string | null };
-}
+type Open = v.InferOutput<typeof Opened>;
 
 export interface Notice {
     kind: 'error' | 'info';
@@ -48,11 +44,11 @@ export class SceneStore {
     story = $state('');
     wind = $state.raw<Wind>(STILL_DAY);
     revision = $state(0);
-    production = $state.raw<Opened['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
+    production = $state.raw<Open['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
     rows = $state<Rows>({ items: [], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [] });
     assets = $state.raw<AssetRow[]>([]);
     manifest = $state.raw<Manifest | null>(null);
-    history = $state.raw<Opened['history']>({ undo: null, redo: null });
+    history = $state.raw<Open['history']>({ undo: null, redo: null });
     here = $state.raw<string[]>([]);
     selection = $state.raw<Selection | null>(null);
     notice = $state.raw<Notice | null>(null);
@@ -104,15 +100,12 @@ export class SceneStore {
     async open(): Promise<void> {
         try {
             const kit = this.refreshAssets();
-            const o = await call<Opened>('GET', `scenes/${this.id}`);
+            const o = await call(Opened, 'GET', `scenes/${this.id}`);
             // What the first picture needs is on its way before the page around it is built.
             void this.poses.fetch(o.manifest, 0);
             for (const item of o.manifest.items) this.shelf.ask(item.blob);
             await kit;
-            this.name = o.scene.name;
-            this.mood = o.scene.mood;
-            this.story = o.scene.story ?? '';
-            this.wind = { ...STILL_DAY, ...o.scene.wind };
+            this.takeScene(o.scene);
             this.revision = o.scene.revision;
             this.production = o.production;
             this.rows = o.rows;
@@ -134,7 +127,7 @@ export class SceneStore {
 
     /** Kit assets again, after something was brought in or pictures were drawn. */
     async refreshAssets(): Promise<void> {
-        this.assets = (await call<{ assets: AssetRow[] }>('GET', `scenes/${this.id}/assets`)).assets;
+        this.assets = (await call(Assets, 'GET', `scenes/${this.id}/assets`)).assets;
     }
 
     /** Sends edit commands; true when they were taken. */
@@ -202,7 +195,7 @@ export class SceneStore {
 
     private async post(work: Work): Promise<void> {
         if ('render' in work) {
-            await call('POST', `scenes/${this.id}/renders`, { ...work.render, call: work.call });
+            await tell('POST', `scenes/${this.id}/renders`, { ...work.render, call: work.call });
             this.rendersVersion++;
             return;
         }
@@ -213,7 +206,7 @@ export class SceneStore {
             frame: this.inView,
             ...('commands' in work ? { commands: work.commands } : {}),
         };
-        this.take(await call<EditAnswer>('POST', `scenes/${this.id}/${'commands' in work ? 'edits' : work.turn}`, body), work);
+        this.take(await call(EditAnswer, 'POST', `scenes/${this.id}/${'commands' in work ? 'edits' : work.turn}`, body), work);
     }
 
     private async refused(next: Waiting, e: ApiError): Promise<void> {
@@ -312,7 +305,7 @@ export class SceneStore {
     /** The whole of it, when a part of it was told from a state that is not the one here. */
     private async askManifest(): Promise<void> {
         try {
-            this.manifest = (await call<{ manifest: Manifest }>('GET', `scenes/${this.id}/manifest`)).manifest;
+            this.manifest = (await call(WithManifest, 'GET', `scenes/${this.id}/manifest`)).manifest;
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
         }
@@ -321,17 +314,19 @@ export class SceneStore {
     private merge(changes: Change[]): void {
         for (const c of changes) {
             if (c.table === 'scenes') {
-                if (c.row) {
-                    this.name = String(c.row.name);
-                    this.mood = String(c.row.mood);
-                    this.story = typeof c.row.story === 'string' ? c.row.story : '';
-                    this.wind = { ...STILL_DAY, ...((c.row.wind as Partial<Wind> | null) ?? {}) };
-                }
+                if (c.row) this.takeScene(c.row);
             } else if (c.table !== 'productions') {
                 this.mergeRow(c.table, c.id, c.row);
             }
         }
         if (this.selection && !this.find(this.selection.table, this.selection.id)) this.selection = null;
+    }
+
+    private takeScene(row: SceneRow): void {
+        this.name = row.name;
+        this.mood = row.mood;
+        this.story = row.story ?? '';
+        this.wind = { ...STILL_DAY, ...row.wind };
     }
 
     private mergeRow(table: Table, id: number, row: Record<string, unknown> | null): void {
@@ -378,7 +373,8 @@ export class SceneStore {
     private async catchUp(): Promise<void> {
         const since = this.revision;
         try {
-            const a = await call<EditAnswer>(
+            const a = await call(
+                EditAnswer,
                 'GET',
                 `scenes/${this.id}/changes?since=${since}&window=${this.window}&has=${this.manifest?.state ?? ''}`,
             );

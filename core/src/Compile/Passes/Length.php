@@ -35,7 +35,7 @@ final class Length implements Pass
             $found = max($found, $drive->end());
         }
         foreach ($this->draft->document->items as $item) {
-            $found = max($found, ($item->moves[count($item->moves) - 1]['frame'] ?? -1) + 1.0);
+            $found = max($found, ($item->moves === [] ? 0.0 : $item->moves[count($item->moves) - 1]->frame + 1.0));
         }
         foreach ($this->draft->document->shots as $s) {
             $found = max($found, (float) ($s->out ?? $s->in + 1));

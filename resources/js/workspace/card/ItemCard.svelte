@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { call } from '../../lib/api';
+    import { tell } from '../../lib/api';
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
     import ClothFields from './ClothFields.svelte';
@@ -34,7 +34,7 @@
     // Only what was typed: the other two may be on their way themselves.
     const place = (k: 'x' | 'y' | 'z') => (n: number) => scene.edit({ do: 'item.place', item: item.id, [k]: n });
     async function collect() {
-        await call('POST', `productions/${scene.production.id}/kit/${item.assetId}/keep`, { keep: true });
+        await tell('POST', `productions/${scene.production.id}/kit/${item.assetId}/keep`, { keep: true });
         scene.notice = {
             kind: 'info',
             message: `${scene.asset(item.assetId)?.name ?? item.name} is in your collection.`,

@@ -143,7 +143,7 @@
                         ><input
                             type="checkbox"
                             class="rounded"
-                            checked={play.mask?.includes(name) ?? false}
+                            checked={play.mask?.includes(name as keyof typeof PARTS) ?? false}
                             onchange={(e) => part(name as keyof typeof PARTS, e.currentTarget.checked)}
                         />{label}</label
                     >

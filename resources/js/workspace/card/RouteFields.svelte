@@ -32,7 +32,7 @@
             >{pusher
                 ? `pushed by ${pusher.name}`
                 : route
-                  ? `${route.points.length} place${route.points.length === 1 ? '' : 's'}`
+                  ? `${route.points?.length ?? 0} place${route.points?.length === 1 ? '' : 's'}`
                   : 'none'}</span
         >
         <span class="flex-1"></span>

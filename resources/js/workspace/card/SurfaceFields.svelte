@@ -1,16 +1,9 @@
 <script lang="ts">
     import { call } from '../../lib/api';
+    import { Surfaces, type Surface, type Variant } from '../answers';
     import { getDesk } from '../context';
     import type { ItemRow } from '../rows';
     import PicturePicker from './PicturePicker.svelte';
-
-    interface Surface {
-        key: string;
-        name: string;
-        colour: string;
-        picture: boolean;
-        share: number;
-    }
 
     let { item }: { item: ItemRow } = $props();
     const { scene } = getDesk();
@@ -26,7 +19,7 @@
     let picking = $state('');
     let surfaces = $state.raw<Surface[]>([]);
     /** Sets of materials that the file offers. */
-    let variants = $state.raw<{ name: string; colour: string; picture: boolean }[]>([]);
+    let variants = $state.raw<Variant[]>([]);
 
     const source = $derived(
         `${item.id} ${item.assetId} ${item.pinned ?? ''} ${scene.asset(item.assetId)?.version ?? 0} ${item.surfaces['*']?.variant ?? ''}`,
@@ -38,7 +31,7 @@
     $effect(() => {
         if (!open) return;
         const wanted = source;
-        void call<{ surfaces: Surface[]; variants: typeof variants }>('GET', `scenes/${scene.id}/items/${item.id}/surfaces`).then((got) => {
+        void call(Surfaces, 'GET', `scenes/${scene.id}/items/${item.id}/surfaces`).then((got) => {
             if (wanted === source) [surfaces, variants] = [got.surfaces, got.variants];
         });
     });

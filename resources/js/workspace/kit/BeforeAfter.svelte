@@ -1,7 +1,7 @@
 <script lang="ts">
     import { onMount } from 'svelte';
     import { call } from '../../lib/api';
-    import type { Manifest } from '../../picture';
+    import { WithManifest } from '../answers';
     import { Turntable } from './turntable';
 
     let { arrival, code, stamp }: { arrival: number; code: string; stamp: number } = $props();
@@ -18,7 +18,8 @@
         void (async () => {
             try {
                 for (const as of ['before', 'after']) {
-                    const got = await call<{ manifest: Manifest }>(
+                    const got = await call(
+                        WithManifest,
                         'GET',
                         `arrivals/${arrival}/preview?code=${code}&as=${as}&t=${stamp}`,
                         undefined,

@@ -3,18 +3,14 @@
     import { onMount } from 'svelte';
     import { call } from '../../lib/api';
     import { getDesk } from '../context';
+    import { Credits, type Credit } from './answers';
 
     const { scene } = getDesk();
-    interface Credit {
-        credit: string;
-        licence: string;
-        names: string[];
-    }
     let credits = $state<Credit[]>([]);
     let read = $state(false);
     let copied = $state(false);
     onMount(async () => {
-        credits = (await call<{ credits: Credit[] }>('GET', `productions/${scene.production.id}/credits`)).credits;
+        credits = (await call(Credits, 'GET', `productions/${scene.production.id}/credits`)).credits;
         read = true;
     });
     const text = $derived(credits.map((c) => `${c.credit} (${c.licence})\n${c.names.join(', ')}`).join('\n\n'));

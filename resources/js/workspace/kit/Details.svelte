@@ -1,9 +1,11 @@
 <script lang="ts">
     import { Button, Input } from 'flowbite-svelte';
     import { onMount } from 'svelte';
+    import type { InferOutput } from 'valibot';
     import { ApiError, call } from '../../lib/api';
     import { getDesk } from '../context';
-    import { TAPE, type AssetRow } from '../rows';
+    import { TAPE } from '../rows';
+    import { Whole } from './answers';
     import { factsOf } from './facts';
     import RolesPanel from './RolesPanel.svelte';
     import SoundPlayer from './SoundPlayer.svelte';
@@ -11,17 +13,7 @@
 
     let { id }: { id: number } = $props();
     const { scene, view, kit } = getDesk();
-    interface Whole extends AssetRow {
-        versions: { number: number; blob: string }[];
-        uses: { scene: string; times: number }[];
-        arrival: number | null;
-        same: string[];
-        since: string | null;
-        collected: boolean;
-        /** The production that it belongs to, where that is another one. */
-        elsewhere: string | null;
-    }
-    let a = $state<Whole | null>(null);
+    let a = $state<InferOutput<typeof Whole> | null>(null);
     let on = $state(0);
     let replacing = $state('');
     let stamp = $state(0);
@@ -36,7 +28,7 @@
     );
 
     onMount(async () => {
-        a = await call<Whole>('GET', base);
+        a = await call(Whole, 'GET', base);
     });
 
     let asked = 0;
@@ -44,7 +36,7 @@
     async function change(method: string, tail: string, body: unknown) {
         const turn = ++asked;
         try {
-            const got = await call<Whole>(method, base + tail, body);
+            const got = await call(Whole, method, base + tail, body);
             // Answers may overtake each other: the one to what was asked for last counts.
             if (turn === asked) a = got;
             kit.version++;

@@ -1,29 +1,14 @@
 <script lang="ts">
     import { Button, Input } from 'flowbite-svelte';
     import { onMount } from 'svelte';
+    import type { InferOutput } from 'valibot';
     import { ApiError, call } from '../../lib/api';
+    import { AssetRow } from '../answers';
     import { getDesk } from '../context';
-    import type { AssetRow } from '../rows';
+    import { Choices, type Spec } from './answers';
     import Turntable from './Turntable.svelte';
 
     const { scene, kit } = getDesk();
-    interface Spec {
-        name: string;
-        hair: string;
-        hat: string;
-        top: string;
-        neck: string;
-        colours: Record<string, number>;
-        [key: string]: unknown;
-    }
-    interface Choices {
-        spec: Spec;
-        hair: string[];
-        hats: string[];
-        tops: string[];
-        necks: string[];
-        parts: Record<string, string>;
-    }
     const SLIDERS = [
         ['heightMetres', 'Height', 0.9, 2.1, 0.01, 'm'],
         ['build', 'Build', 0, 1, 0.05, ''],
@@ -33,8 +18,8 @@
         ['eyes', 'Eyes', 0, 1, 0.05, ''],
         ['age', 'Age', 0, 1, 0.05, ''],
     ] as const;
-    let choices = $state<Choices | null>(null);
-    let spec = $state<Spec | null>(null);
+    let choices = $state<InferOutput<typeof Choices> | null>(null);
+    let spec = $state<InferOutput<typeof Spec> | null>(null);
     let shown = $state('');
     let seed = $state(1 + Math.floor(Math.random() * 900));
     let busy = $state(false);
@@ -51,7 +36,7 @@
     });
 
     async function begin(query: string) {
-        const got = await call<Choices>('GET', `productions/${scene.production.id}/figures?${query}`);
+        const got = await call(Choices, 'GET', `productions/${scene.production.id}/figures?${query}`);
         choices = got;
         spec = { ...got.spec, name: spec?.name && spec.name !== 'New figure' ? spec.name : got.spec.name };
         shown = JSON.stringify(spec);
@@ -78,7 +63,7 @@
         if (!spec) return;
         busy = true;
         try {
-            const made = await call<AssetRow>('POST', `productions/${scene.production.id}/figures`, { spec });
+            const made = await call(AssetRow, 'POST', `productions/${scene.production.id}/figures`, { spec });
             kit.version++;
             await scene.refreshAssets();
             kit.kind = 'performer';

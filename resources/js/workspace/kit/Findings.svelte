@@ -1,7 +1,7 @@
 <script lang="ts">
     import { Button } from 'flowbite-svelte';
     import BeforeAfter from './BeforeAfter.svelte';
-    import type { ArrivalRow, Finding } from './kit.svelte';
+    import type { ArrivalRow, Finding } from './answers';
 
     interface Props {
         arrival: ArrivalRow;

@@ -2,7 +2,8 @@
     import { Button } from 'flowbite-svelte';
     import { onDestroy, onMount } from 'svelte';
     import { ApiError, call } from '../../lib/api';
-    import type { Manifest } from '../../picture';
+    import { WithManifest } from '../answers';
+    import { Markers } from './answers';
     import { Turntable } from './turntable';
 
     type Point = [number, number, number];
@@ -61,11 +62,8 @@
         void (async () => {
             try {
                 const [got, places] = await Promise.all([
-                    call<{ manifest: Manifest }>('GET', `arrivals/${arrival}/preview?code=skeleton&as=before`),
-                    call<{ markers: Record<string, Point>; proposed: Record<string, Point>; sure: boolean; fingers: boolean }>(
-                        'GET',
-                        `arrivals/${arrival}/markers`,
-                    ),
+                    call(WithManifest, 'GET', `arrivals/${arrival}/preview?code=skeleton&as=before`),
+                    call(Markers, 'GET', `arrivals/${arrival}/markers`),
                 ]);
                 t.front();
                 await t.show(got.manifest);

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { Button, Input } from 'flowbite-svelte';
-    import type { ArrivalRow } from './kit.svelte';
+    import type { ArrivalRow } from './answers';
 
     interface Props {
         arrival: ArrivalRow;

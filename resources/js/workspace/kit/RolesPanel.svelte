@@ -1,6 +1,8 @@
 <script lang="ts">
     import { onMount } from 'svelte';
+    import type { InferOutput } from 'valibot';
     import { ApiError, call } from '../../lib/api';
+    import { Sheet } from './answers';
     import { getDesk } from '../context';
 
     interface Props {
@@ -12,11 +14,6 @@
     let { asset, own, changed }: Props = $props();
     const { scene } = getDesk();
 
-    interface Sheet {
-        joints: string[];
-        roles: Record<string, { joint: string; confidence: number; byHand: boolean }>;
-        parts: string[];
-    }
     const WORDS: Record<string, string> = {
         hips: 'hips',
         spine: 'spine',
@@ -39,7 +36,7 @@
     const EXTRA = ['chest', 'upperChest', 'jaw', 'eyeL', 'eyeR', 'shoulderL', 'shoulderR', 'toesL', 'toesR'];
     const SURE = 0.7;
 
-    let sheet = $state.raw<Sheet | null>(null);
+    let sheet = $state.raw<InferOutput<typeof Sheet> | null>(null);
     let busy = $state(false);
     const base = $derived(`productions/${scene.production.id}/kit/${asset}/roles`);
     const wordOf = (part: string) => {
@@ -54,13 +51,13 @@
     const parts = $derived([...(sheet?.parts ?? [])].sort((a, b) => Number(doubt(b)) - Number(doubt(a))));
 
     onMount(async () => {
-        sheet = await call<Sheet>('GET', base);
+        sheet = await call(Sheet, 'GET', base);
     });
 
     async function choose(part: string, joint: string) {
         busy = true;
         try {
-            sheet = await call<Sheet>('POST', base, { choices: { [part]: joint } });
+            sheet = await call(Sheet, 'POST', base, { choices: { [part]: joint } });
             changed?.();
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;

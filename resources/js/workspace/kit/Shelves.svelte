@@ -5,16 +5,11 @@
     import { getDesk } from '../context';
     import { TAPE, type AssetRow } from '../rows';
     import AssetTile from '../trays/AssetTile.svelte';
+    import { Page } from './answers';
     import Details from './Details.svelte';
     import { STYLES } from './facts';
 
     const { scene, kit } = getDesk();
-    interface Page {
-        total: number;
-        assets: AssetRow[];
-        licences: string[];
-        folders: string[];
-    }
     const KINDS = [
         ['', 'Everything'],
         ['performer', 'People'],
@@ -110,7 +105,7 @@
 
     async function begin(now: string) {
         const turn = ++asked;
-        const got = await call<Page>('GET', `productions/${scene.production.id}/kit?${now}&limit=${CHUNK}`);
+        const got = await call(Page, 'GET', `productions/${scene.production.id}/kit?${now}&limit=${CHUNK}`);
         if (turn !== asked) return;
         pages = { 0: got.assets };
         total = got.total;
@@ -122,7 +117,7 @@
         if (pages[p] || p * CHUNK >= total) return;
         const turn = asked;
         pages = { ...pages, [p]: [] };
-        const got = await call<Page>('GET', `productions/${scene.production.id}/kit?${query}&limit=${CHUNK}&offset=${p * CHUNK}`);
+        const got = await call(Page, 'GET', `productions/${scene.production.id}/kit?${query}&limit=${CHUNK}&offset=${p * CHUNK}`);
         if (turn === asked) pages = { ...pages, [p]: got.assets };
     }
 </script>

@@ -5,7 +5,7 @@
     import { getDesk } from '../context';
     import { factsOf, megabytes } from './facts';
     import Findings from './Findings.svelte';
-    import type { ArrivalRow } from './kit.svelte';
+    import { ArrivalRow } from './answers';
     import MarkerStage from './MarkerStage.svelte';
     import ModelTools from './ModelTools.svelte';
     import RolesPanel from './RolesPanel.svelte';
@@ -29,13 +29,13 @@
         ['pivot', 'turn', 'grow', 'skeleton'].filter((c) => arrival.choices[c] && !arrival.findings.some((f) => f.code === c)),
     );
     onMount(() => {
-        if (!arrival.seen) void call<ArrivalRow>('POST', `arrivals/${arrival.id}/seen`).then((a) => kit.take(a));
+        if (!arrival.seen) void call(ArrivalRow, 'POST', `arrivals/${arrival.id}/seen`).then((a) => kit.take(a));
     });
 
     async function mend(body: Record<string, unknown>, what: string) {
         busy = what;
         try {
-            kit.take(await call<ArrivalRow>('POST', `arrivals/${arrival.id}/mend`, body));
+            kit.take(await call(ArrivalRow, 'POST', `arrivals/${arrival.id}/mend`, body));
             stamp++;
             kit.version++;
             void scene.refreshAssets();

@@ -2,23 +2,10 @@
     import { Textarea } from 'flowbite-svelte';
     import { call } from '../../lib/api';
     import { getDesk } from '../context';
+    import { Lines, type Line, type Part } from './answers';
     import type { AssetRow } from '../rows';
 
     const { scene, view, kit } = getDesk();
-    interface Part {
-        kind: AssetRow['kind'];
-        id: number;
-        name: string;
-        words: string[];
-        here: boolean;
-        picture: string | null;
-    }
-    interface Line {
-        text: string;
-        found: Part[];
-        missing: string[];
-        cannot: string[];
-    }
     const KINDS: [AssetRow['kind'], string][] = [
         ['performer', 'Who'],
         ['set', 'Where'],
@@ -37,7 +24,7 @@
     $effect(() => {
         void wanted;
         const turn = ++asked;
-        void call<{ lines: Line[] }>('GET', `scenes/${scene.id}/parts`).then((got) => {
+        void call(Lines, 'GET', `scenes/${scene.id}/parts`).then((got) => {
             if (turn === asked) lines = got.lines;
         });
     });

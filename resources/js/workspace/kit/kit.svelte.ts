@@ -1,49 +1,8 @@
-import { ApiError, call } from '../../lib/api';
+import { ApiError, call, tell } from '../../lib/api';
 import { uuid } from '../../lib/uuid';
 import type { AssetRow } from '../rows';
+import { ArrivalRow, Arrivals, type Work } from './answers';
 import type { SceneStore } from '../scene.svelte';
-
-export interface Finding {
-    code: string;
-    severity: 'harms' | 'look' | 'fyi';
-    text: string;
-    effect: string;
-    repair: Record<string, unknown> | null;
-    label: string;
-    safe: boolean;
-    names: string[];
-    mended: boolean;
-}
-
-export interface ArrivalRow {
-    id: number;
-    name: string;
-    path: string;
-    format: string;
-    bytes: number;
-    status: 'waiting' | 'reading' | 'ready' | 'known' | 'refused';
-    kind: AssetRow['kind'] | null;
-    assetId: number | null;
-    choices: Record<string, Record<string, unknown> | false>;
-    motions: Record<string, number>;
-    findings: Finding[];
-    facts: Record<string, unknown>;
-    parts: { inFile: number; made: string[]; skipped: Record<string, string> } | null;
-    error: { reason: string; message: string; remedy: string } | null;
-    seconds: number | null;
-    seen: boolean;
-    picture: string | null;
-    /** The file of a sound, to be heard. */
-    blob: string | null;
-}
-
-export interface Work {
-    drop: string;
-    files: number;
-    done: number;
-    megabytes: number;
-    secondsLeft: number | null;
-}
 
 export type Room = 'shelves' | 'arrivals' | 'story' | 'credits' | 'figure';
 
@@ -120,7 +79,7 @@ export class KitStore {
                     form.append('paths[]', f.path);
                 }
                 if (i + SENT_AT_ONCE >= files.length) form.append('last', '1');
-                await call('POST', `productions/${this.scene.production.id}/drops`, form);
+                await tell('POST', `productions/${this.scene.production.id}/drops`, form);
             }
             this.open('arrivals');
         } catch (e) {
@@ -136,10 +95,7 @@ export class KitStore {
         if (this.timer) clearTimeout(this.timer);
         const before = this.arrivals.filter((a) => a.status !== 'waiting' && a.status !== 'reading').map((a) => a.id);
         const since = this.taken;
-        const got = await call<{ arrivals: ArrivalRow[]; work: Work[]; unused: Record<string, string>; brings: Record<string, string> }>(
-            'GET',
-            `productions/${this.scene.production.id}/arrivals`,
-        );
+        const got = await call(Arrivals, 'GET', `productions/${this.scene.production.id}/arrivals`);
         if (since !== this.taken) return this.refresh(choose);
         this.arrivals = got.arrivals;
         this.work = got.work;
@@ -177,7 +133,7 @@ export class KitStore {
         for (const a of this.toMend) {
             this.mending = a.name;
             try {
-                this.take(await call<ArrivalRow>('POST', `arrivals/${a.id}/mend`, { all: true }));
+                this.take(await call(ArrivalRow, 'POST', `arrivals/${a.id}/mend`, { all: true }));
             } catch (e) {
                 if (!(e instanceof ApiError)) throw e;
                 this.scene.notice = { kind: 'error', message: `${a.name}: ${e.message}`, remedy: e.remedy };

@@ -1,26 +1,11 @@
 <script lang="ts">
     import { Alert, Button, Progressbar } from 'flowbite-svelte';
     import { onMount } from 'svelte';
-    import { ApiError, call } from '../../lib/api';
+    import { ApiError, call, tell } from '../../lib/api';
     import { parseFrame, perSecond, timecode } from '../../lib/time';
+    import { Renders, type Render } from '../answers';
     import { getDesk } from '../context';
     import { renderWish } from './renderWish.svelte';
-
-    interface Render {
-        id: string;
-        status: 'waiting' | 'drawing' | 'encoding' | 'done' | 'cancelled' | 'failed';
-        from: number;
-        to: number;
-        width: number;
-        height: number;
-        format: string;
-        fileName: string;
-        frames: number;
-        drawn: number;
-        error: string | null;
-        secondsLeft: number | null;
-        bytes: number | null;
-    }
 
     const { scene, playhead } = getDesk();
     const SIZES = ['640x360', '1280x720', '1920x1080', 'other'];
@@ -43,7 +28,7 @@
     });
 
     async function load() {
-        const r = await call<{ renders: Render[]; pace: number | null }>('GET', `scenes/${scene.id}/renders`);
+        const r = await call(Renders, 'GET', `scenes/${scene.id}/renders`);
         list = r.renders;
         pace = r.pace;
     }
@@ -72,7 +57,7 @@
     async function act(r: Render, what: 'cancel' | 'resume') {
         error = null;
         try {
-            await call('POST', `renders/${r.id}/${what}`);
+            await tell('POST', `renders/${r.id}/${what}`);
             await load();
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;

@@ -1,0 +1,118 @@
+import * as v from 'valibot';
+import type { Manifest, ManifestPart } from '../picture';
+import { ContactRow, BeatRow, CameraRow, ItemRow, LinkRow, Rows, ShotRow, TouchUpRow, WindRow } from './rows.generated';
+
+/** What the server answers about a scene: checked where it comes in, typed from there on. */
+
+const part = v.looseObject({ items: v.array(v.union([v.string(), v.looseObject({ id: v.string() })])), cameras: v.array(v.unknown()) });
+
+/** A manifest as the core wrote it, or what of it has changed; the picture reads the rest. */
+export const ManifestShape = v.custom<Manifest>((m) => v.is(part, m) && typeof m.state === 'string' && Array.isArray(m.shots));
+export const ManifestPartShape = v.custom<ManifestPart>((m) => v.is(part, m));
+export const WithManifest = v.object({ manifest: ManifestShape });
+
+const Steps = v.object({ undo: v.nullable(v.string()), redo: v.nullable(v.string()) });
+
+const SceneRow = v.object({
+    id: v.number(),
+    name: v.string(),
+    mood: v.string(),
+    story: v.nullable(v.string()),
+    wind: v.nullable(v.partial(WindRow)),
+});
+export type SceneRow = v.InferOutput<typeof SceneRow>;
+
+export const Opened = v.object({
+    scene: v.object({ ...SceneRow.entries, revision: v.number() }),
+    production: v.object({
+        id: v.number(),
+        name: v.string(),
+        role: v.string(),
+        scenes: v.array(v.object({ id: v.number(), name: v.string() })),
+    }),
+    rows: Rows,
+    manifest: ManifestShape,
+    history: Steps,
+});
+
+export const AssetKind = v.picklist(['performer', 'set', 'prop', 'motion', 'sound', 'picture']);
+
+export const AssetRow = v.object({
+    id: v.number(),
+    kind: AssetKind,
+    name: v.string(),
+    slug: v.string(),
+    tags: v.array(v.string()),
+    credit: v.string(),
+    licence: v.string(),
+    house: v.boolean(),
+    colour: v.nullable(v.number()),
+    folder: v.nullable(v.string()),
+    archived: v.boolean(),
+    source: v.nullable(v.string()),
+    version: v.number(),
+    blob: v.string(),
+    picture: v.nullable(v.string()),
+    facts: v.record(v.string(), v.unknown()),
+});
+export type AssetRow = v.InferOutput<typeof AssetRow>;
+export const Assets = v.object({ assets: v.array(AssetRow) });
+
+const changed = <T extends string, S extends v.GenericSchema>(table: T, row: S) =>
+    v.object({ table: v.literal(table), id: v.number(), row: v.nullable(row) });
+
+/** A row that came, changed or went. */
+export const Change = v.variant('table', [
+    changed('items', ItemRow),
+    changed('beats', BeatRow),
+    changed('links', LinkRow),
+    changed('touch_ups', TouchUpRow),
+    changed('contacts', ContactRow),
+    changed('cameras', CameraRow),
+    changed('shots', ShotRow),
+    changed('scenes', SceneRow),
+    changed('productions', v.looseObject({})),
+]);
+export type Change = v.InferOutput<typeof Change>;
+
+export const EditAnswer = v.object({
+    revision: v.number(),
+    label: v.optional(v.string()),
+    changes: v.array(Change),
+    manifest: v.nullable(ManifestPartShape),
+    /** Pieces that changed where the playhead stands, by name, in base 64. */
+    pieces: v.optional(v.record(v.string(), v.string())),
+    history: v.optional(Steps),
+    here: v.optional(v.array(v.string())),
+});
+export type EditAnswer = v.InferOutput<typeof EditAnswer>;
+
+export const Render = v.object({
+    id: v.string(),
+    status: v.picklist(['waiting', 'drawing', 'encoding', 'done', 'cancelled', 'failed']),
+    from: v.number(),
+    to: v.number(),
+    width: v.number(),
+    height: v.number(),
+    format: v.string(),
+    fileName: v.string(),
+    frames: v.number(),
+    drawn: v.number(),
+    error: v.nullable(v.string()),
+    secondsLeft: v.nullable(v.number()),
+    bytes: v.nullable(v.number()),
+});
+export type Render = v.InferOutput<typeof Render>;
+export const Renders = v.object({ renders: v.array(Render), pace: v.nullable(v.number()) });
+
+export const Surface = v.object({
+    key: v.string(),
+    name: v.string(),
+    colour: v.string(),
+    picture: v.boolean(),
+    share: v.number(),
+});
+export type Surface = v.InferOutput<typeof Surface>;
+export const Variant = v.object({ name: v.string(), colour: v.string(), picture: v.boolean() });
+export type Variant = v.InferOutput<typeof Variant>;
+export const Surfaces = v.object({ surfaces: v.array(Surface), variants: v.array(Variant) });
