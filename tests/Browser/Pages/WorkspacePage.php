@@ -322,6 +322,21 @@ final class WorkspacePage
             }
             usleep(60_000);
         } while (microtime(true) < $end);
-        throw new TimeoutException("Waited {$seconds} s for: {$what}");
+        throw new TimeoutException("Waited {$seconds} s for: {$what}\n".$this->whatIsThere());
+    }
+
+    /** What the page shows when what was waited for is not there: where it is, its words, and what it complained of. */
+    private function whatIsThere(): string
+    {
+        try {
+            return sprintf(
+                "At %s, which is %s and says: %s\nComplaints: %s",
+                $this->driver->getCurrentURL(), $this->driver->executeScript('return document.readyState'),
+                mb_substr(preg_replace('/\s+/', ' ', $this->driver->findElement(WebDriverBy::tagName('body'))->getText()), 0, 400),
+                mb_substr((string) json_encode(array_column($this->driver->manage()->getLog('browser'), 'message')), 0, 600),
+            );
+        } catch (\Throwable $e) {
+            return 'The browser does not answer: '.$e->getMessage();
+        }
     }
 }
