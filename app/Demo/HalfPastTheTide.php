@@ -156,7 +156,7 @@ final class HalfPastTheTide
             $beat('Bram', 'receive', 738),
             // To the bell, and its pull in the hand.
             $beat('Bram', 'walk', 842, ['settings' => ['speed' => 1.35], 'path' => ['points' => [[1.9, -0.9], [0.55, -1.86]]]]),
-            $beat('Bram', 'idle', 974, ['settings' => ['seed' => 8], 'sourceOut' => 3.0]),
+            $beat('Bram', 'idle', 974, ['joinFrames' => 12, 'settings' => ['seed' => 8], 'sourceOut' => 3.0]),
             [
                 'do' => 'contact.add', 'item' => 'Bram', 'effector' => 'handL', 'target' => 'Bell with a pull', 'mount' => 'pull',
                 'from' => 988, 'to' => 1026, 'easeIn' => 14, 'easeOut' => 10,

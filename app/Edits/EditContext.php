@@ -10,9 +10,13 @@ use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Item;
 use App\Models\Scene;
+use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\Clearance;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Memory;
+use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Geometry\FloorMap;
@@ -25,6 +29,12 @@ final class EditContext
 {
     /** @var array<string, int> rows made in this call, by the name the caller gave them */
     private array $made = [];
+
+    /** Planar radius up to which what is put in is a person, metres. */
+    private const BODY = 0.35;
+
+    /** @var array{int, Surroundings}|null what stands around, after so many changes */
+    private ?array $around = null;
 
     private ?CompiledScene $compiled = null;
 
@@ -184,13 +194,25 @@ final class EditContext
                 $px = $x + $ring * 0.4 * sin($k / $steps * 2 * M_PI);
                 $pz = $z + $ring * 0.4 * cos($k / $steps * 2 * M_PI);
                 $free = array_filter($others, static fn (array $o): bool => hypot($o[0] - $px, $o[1] - $pz) < $o[2] + $radius) === [];
-                if ($free) {
+                if ($free && ($radius > self::BODY || $this->standsFree($px, $pz))) {
                     return [$px, $pz];
                 }
             }
         }
 
         return [$x, $z];
+    }
+
+    /** Whether somebody who is put there stands in no part of a set. */
+    private function standsFree(float $x, float $z): bool
+    {
+        if ($this->around === null || $this->around[0] !== count($this->rows->changes())) {
+            $document = DocumentBuilder::build($this->scene->refresh());
+            $this->around = [count($this->rows->changes()), new Surroundings($document, $this->assets, app(Memory::class))];
+        }
+        $solids = $this->around[1]->solids([$x - 1.0, $z - 1.0, $x + 1.0, $z + 1.0]);
+
+        return Clearance::within($solids, [$x, $this->ground($x, $z), $z], 1.7) === null;
     }
 
     /** A set one stands on or that lies far off, rather than bumps into. */

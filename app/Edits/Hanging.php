@@ -72,7 +72,9 @@ final class Hanging
                     $table = FieldList::row($class)->table;
                     $rows = DB::table($table)->where('scene_id', $scene)->whereNotNull($f->column)->get()->all();
                     $naming = array_filter($rows, static fn (stdClass $r): bool => self::says($r->{$f->column}, $ref) === $name);
-                    array_push($out, ...array_map(static fn (stdClass $r): array => [$table, (int) $r->id, $f->column], array_values($naming)));
+                    foreach ($naming as $r) {
+                        $out[] = [$table, (int) $r->id, $f->column];
+                    }
                 }
             }
         }

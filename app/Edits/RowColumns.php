@@ -175,7 +175,10 @@ final class RowColumns
         return match (true) {
             ! is_array($given) => $field->holds() === Holds::Json ? (bool) $given : self::scalar($field, $given),
             $field instanceof Part => self::cleanPart($field->of, $given),
-            $field instanceof Many => array_map(static fn (mixed $v): array => self::cleanPart($field->of, (array) $v), array_values($given)),
+            $field instanceof Many => array_map(
+                static fn (mixed $v): array => self::cleanPart($field->of, (array) $v),
+                array_values($given),
+            ),
             $field instanceof Vector, $field instanceof Turn, $field instanceof Numbers => self::floats($given),
             $field instanceof Pairs => array_map(static fn (mixed $p): array => self::floats((array) $p), array_values($given)),
             $field instanceof Values && $field->ranges !== [] => array_map(floatval(...), array_filter($given, is_numeric(...))),

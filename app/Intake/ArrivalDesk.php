@@ -14,11 +14,12 @@ use App\Models\AssetVersion;
 use CrispReel\Core\Compile\ImportedMotion;
 use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Document\AssetRef;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfLimits;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Intake\Examination;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\MotionCheck;
 use CrispReel\Core\Intake\PartsList;
 use CrispReel\Core\Rig\Figure;
@@ -164,7 +165,7 @@ final class ArrivalDesk
     {
         foreach ($findings as $f) {
             if ($f->code === 'pictures') {
-                return $f->names;
+                return $f->about;
             }
         }
 
@@ -254,12 +255,12 @@ final class ArrivalDesk
         }
         $version = $this->intake->version($asset, $bytes, $digest, $version->facts, $told);
         $findings = array_map(
-            static fn (string $text): array => (new Finding(
+            static fn (string $text): array => Finding::ofFile(
                 'bvh',
-                str_contains($text, 'No joint') ? Finding::HARMS : Finding::FYI,
+                str_contains($text, 'No joint') ? Severity::Harms : Severity::Fyi,
                 $text,
                 str_contains($text, 'No joint') ? 'That part stays stiff.' : 'Nothing in the picture changes.',
-            ))->toArray(),
+            )->toArray(),
             $told,
         );
         $figure = $this->houseFigure();
@@ -277,10 +278,10 @@ final class ArrivalDesk
             $findings = [...$findings, ...array_map(static fn (Finding $f): array => $f->toArray(), $check->findings)];
         }
         if (isset($arrival->choices['speed'])) {
-            $findings[] = (new Finding(
-                'speed', Finding::HARMS, 'Its rate was told wrongly.', 'It goes at its right speed now.',
+            $findings[] = Finding::ofFile(
+                'speed', Severity::Harms, 'Its rate was told wrongly.', 'It goes at its right speed now.',
                 ['factor' => $this->pace($arrival)], 'Play it at its right speed', safe: true,
-            ))->mended()->toArray();
+            )->mended()->toArray();
         }
         $arrival->fill([
             'asset_id' => $asset->id,

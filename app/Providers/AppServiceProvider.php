@@ -47,7 +47,9 @@ final class AppServiceProvider extends ServiceProvider
         $this->queue();
         // What the fields of a row say is in its table, whatever the migrations before them say.
         foreach ([MigrationsEnded::class, NoPendingMigrations::class] as $event) {
-            Event::listen($event, static fn (MigrationsEnded|NoPendingMigrations $e): ?array => $e->method === 'up' ? RowTables::complete() : null);
+            Event::listen($event, static function (MigrationsEnded|NoPendingMigrations $e): void {
+                $e->method === 'up' && RowTables::complete();
+            });
         }
     }
 

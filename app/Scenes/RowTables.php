@@ -35,7 +35,7 @@ final class RowTables
                 });
             }
             $there = Schema::getColumnListing($table);
-            $missing = array_filter(self::columns($class), static fn (string $c): bool => ! in_array($c, $there, true), ARRAY_FILTER_USE_KEY);
+            $missing = array_diff_key(self::columns($class), array_flip($there));
             if ($missing !== []) {
                 Schema::table($table, static function (Blueprint $t) use ($missing): void {
                     foreach ($missing as $column => $field) {

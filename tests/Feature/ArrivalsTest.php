@@ -154,7 +154,7 @@ test('pictures that come later are linked by name', function (): void {
     $scene = $this->scene($user);
     $files = picturedBox();
     [$slip] = dropped($this, $user, $scene, ['box.gltf' => $files['model/box.gltf']]);
-    expect(collect($slip['findings'])->firstWhere('code', 'pictures')['names'])->toBe(['side.png']);
+    expect(collect($slip['findings'])->firstWhere('code', 'pictures')['about'])->toBe(['side.png']);
     expect(dropped($this, $user, $scene, ['Textures/side.png' => $files['model/textures/side.png']]))->toBe([]);
     $again = collect($this->getJson("/api/productions/{$scene->production_id}/arrivals")->json('arrivals'))->firstWhere('id', $slip['id']);
     expect($again['findings'])->toBe([])->and(Asset::query()->whereNotNull('production_id')->where('kind', 'picture')->count())->toBe(0);
@@ -264,7 +264,7 @@ test('a motion file at a quarter of its rate is noticed and mended', function ()
     );
     [$hurried] = dropped($this, $user, $scene, ['walk fast.bvh' => $fast]);
     $finding = collect($hurried['findings'])->firstWhere('code', 'speed');
-    expect($finding['severity'])->toBe('harms')->and($finding['repair']['factor'])->toEqualWithDelta(0.25, 0.08);
+    expect($finding['severity'])->toBe('harms')->and($finding['mends'][0]['commands'][0]['with']['factor'])->toEqualWithDelta(0.25, 0.08);
     $mended = $this->postJson("/api/arrivals/{$hurried['id']}/mend", ['choices' => ['speed' => ['factor' => 0.25]]])->assertOk()->json();
     expect(collect($mended['findings'])->firstWhere('code', 'speed')['mended'])->toBeTrue()->and($mended['facts']['speed'])
         ->toEqualWithDelta($slip['facts']['speed'], 0.1);

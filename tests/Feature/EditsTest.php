@@ -383,3 +383,35 @@ test('"to the ground" brings somebody down from where nobody stands', function (
     $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'land' => true]]);
     expect((float) $scene->items()->where('name', 'Oda')->value('y'))->toBeLessThan(0.3);
 });
+
+test('who is put into a set lands in the clear, wherever on its floor it is dropped', function (string $set, array $at): void {
+    $scene = $this->scene($this->person());
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => $set, 'home' => true],
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'near' => $at, 'name' => 'Oda'],
+    ]);
+    $said = array_map(static fn ($n): string => $n->sentence, app(SceneStream::class)->compile($scene->refresh())->notes);
+    expect($said)->toBe([]);
+})->with(static function (): iterable {
+    foreach (['kitchen', 'street-corner', 'classroom', 'stage'] as $set) {
+        foreach ([[0.0, 0.0], [1.2, -1.0], [-1.4, -1.6], [2.2, 0.8]] as $at) {
+            yield "{$set} at {$at[0]}, {$at[1]}" => [$set, $at];
+        }
+    }
+});
+
+test('who stands in a thing is led aside by the mend that the note offers, and back by undo', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0], 'name' => 'Oda'],
+        ['do' => 'item.add', 'asset' => 'hand-cart', 'position' => [0.1, 0, 0], 'name' => 'Cart'],
+    ], $user);
+    $notes = fn (): array => app(SceneStream::class)->compile($scene->refresh())->notes;
+    [$note] = $notes();
+    expect($note->sentence)->toBe('Oda stands in "Cart".')->and($note->severity->value)->toBe('harms');
+    $this->edit($scene, array_map(static fn ($c): array => $c->toArray(), $note->mends[0]->commands), $user);
+    expect($notes())->toBe([]);
+    app(EditRunner::class)->undo($scene->refresh(), $user);
+    expect($notes())->toHaveCount(1);
+});

@@ -45,7 +45,9 @@ test('a row comes back from its table as it was said', function (): void {
         'keep' => 'place', 'easeFrames' => 0, 'release' => 'fall', 'velocity' => [0.0, 1.0, 2.5],
     ])->and(StoredRow::page(Link::class, $link))->toMatchArray(['parentId' => $oda, 'from' => 3, 'velocity' => [0.0, 1.0, 2.5]]);
     $key = (array) DB::table('items')->where('scene_id', $scene->id)->where('name', 'Key')->sole();
-    expect(StoredRow::page(Document::ROWS['items'], $key))->toMatchArray(['position' => [4.0, 0.0, 0.5], 'headingDeg' => 30.0, 'scale' => 2.0]);
+    expect(StoredRow::page(Document::ROWS['items'], $key))->toMatchArray([
+        'position' => [4.0, 0.0, 0.5], 'headingDeg' => 30.0, 'scale' => 2.0,
+    ]);
 });
 
 test('a command takes every field of its row in the range that the field says', function (): void {

@@ -23,7 +23,8 @@ final class FieldsCommand extends ReelCommand
                 $this->option('check') || file_put_contents(base_path($path), $text);
             }
         }
-        $this->line($stale === [] ? 'All as the fields have it.' : ($this->option('check') ? 'Stale: ' : 'Written: ').implode(', ', $stale));
+        $what = $this->option('check') ? 'Stale: ' : 'Written: ';
+        $this->line($stale === [] ? 'All as the fields have it.' : $what.implode(', ', $stale));
 
         return $stale === [] || ! $this->option('check') ? self::SUCCESS : self::FAILURE;
     }

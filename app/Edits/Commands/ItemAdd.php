@@ -21,7 +21,8 @@ final class ItemAdd implements EditCommand
     public function rules(): array
     {
         return [
-            'asset' => 'required', 'near' => 'sometimes|array|size:2', 'near.*' => 'numeric|between:-10000,10000', 'facing' => 'sometimes|array|size:2',
+            'asset' => 'required', 'near' => 'sometimes|array|size:2', 'near.*' => 'numeric|between:-10000,10000',
+            'facing' => 'sometimes|array|size:2',
             'facing.*' => 'numeric',
             'home' => 'sometimes|boolean',
         ] + RowRules::only(Item::class, 'name', 'position', 'headingDeg', 'scale', 'tape');

@@ -91,7 +91,8 @@ final class ItemDuplicate implements EditCommand
      */
     private function copy(EditContext $scene, string $table, string $class, array $copies, array $by): void
     {
-        $refs = array_filter(FieldList::of($class), static fn (Listed $f): bool => $f->field instanceof Ref && $f->field->to === Item::class);
+        $toItem = static fn (Listed $f): bool => $f->field instanceof Ref && $f->field->to === Item::class;
+        $refs = array_filter(FieldList::of($class), $toItem);
         $owners = array_filter($refs, static fn (Listed $f): bool => $f->field instanceof Ref && $f->field->owner);
         if ($owners === []) {
             return;

@@ -12,6 +12,7 @@ use App\Intake\FileKinds;
 use App\Intake\FileMap;
 use App\Intake\ReadDrop;
 use App\Intake\SizeLimit;
+use App\Intake\SlipWords;
 use App\Models\Arrival;
 use App\Models\AssetVersion;
 use App\Models\Drop;
@@ -253,7 +254,8 @@ final class ArrivalController
         return [
             'id' => $a->id, 'name' => $asset->name ?? $a->name, 'path' => $a->path, 'format' => $a->format, 'bytes' => $a->bytes,
             'status' => $a->status, 'kind' => $a->kind, 'assetId' => $a->asset_id,
-            'choices' => (object) $a->choices, 'motions' => (object) $a->motions, 'findings' => $slip['findings'] ?? [],
+            'choices' => (object) $a->choices, 'motions' => (object) $a->motions,
+            'findings' => array_map(SlipWords::finding(...), $slip['findings'] ?? []),
             'facts' => (object) ($slip['facts'] ?? []), 'parts' => $slip['parts'] ?? null,
             'error' => $a->error, 'seconds' => $a->seconds, 'seen' => $a->seen_at !== null, 'picture' => $picture,
             'blob' => $a->kind === 'sound' ? $a->original : null,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Shot;
 use CrispReel\Core\Document\TouchUp;
 use CrispReel\Core\Math\Placement;
@@ -41,7 +42,7 @@ final readonly class CompiledScene
     /**
      * @param  list<string>  $order  items, parents before what they carry
      * @param  list<Shot>  $shots  with every out frame settled
-     * @param  list<Note>  $notes
+     * @param  list<Finding>  $notes
      * @param  array<string, ClothRun>  $cloths  by item
      */
     public function __construct(

@@ -6,6 +6,7 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Shot;
 use CrispReel\Core\Document\TouchUp;
@@ -22,7 +23,7 @@ final class Draft
     /** @var array<string, mixed> */
     private array $slots = [];
 
-    /** @var list<Note> */
+    /** @var list<Finding> */
     private array $notes = [];
 
     public readonly Surroundings $around;
@@ -47,7 +48,7 @@ final class Draft
         return $this->memory->of("figure {$asset->digest} {$asset->blob}", static fn (): Figure => new Figure($asset->blob, $digest));
     }
 
-    public function note(Note ...$notes): void
+    public function note(Finding ...$notes): void
     {
         array_push($this->notes, ...array_values($notes));
     }

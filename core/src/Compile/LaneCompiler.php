@@ -7,10 +7,15 @@ namespace CrispReel\Core\Compile;
 use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Command;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
+use CrispReel\Core\Document\Measured;
+use CrispReel\Core\Document\Mend;
 use CrispReel\Core\Document\Path;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
@@ -23,7 +28,7 @@ use CrispReel\Core\Rig\Figure;
  */
 final class LaneCompiler
 {
-    /** @var list<Note> */
+    /** @var list<Finding> */
     private array $notes = [];
 
     /** @var array<string, ClipTable> what several beats play is unpacked once */
@@ -45,10 +50,10 @@ final class LaneCompiler
     ) {
     }
 
-    /** @return list<Note> what was noted of a performer's lane */
+    /** @return list<Finding> what was noted of a performer's lane */
     public function notesOf(Item $item): array
     {
-        return array_values(array_filter($this->notes, static fn (Note $n): bool => $n->item === $item->id));
+        return array_values(array_filter($this->notes, static fn (Finding $n): bool => $n->about[0] === $item->id));
     }
 
     public function lane(Item $item, Figure $figure): Lane
@@ -84,13 +89,9 @@ final class LaneCompiler
                 continue;
             }
             if ($beat->path !== null) {
-                $this->notes[] = new Note(
-                    'path.short',
-                    $item->id,
-                    $beat->start,
-                    "The path of {$item->name} leads nowhere.",
-                    'Draw a place that is farther away.',
-                    $beat->id,
+                $this->notes[] = new Finding(
+                    'path.short', Severity::Look, "The path of {$item->name} leads nowhere.",
+                    remedy: 'Draw a place that is farther away.', about: [$item->id, $beat->id], frames: [$beat->start, $beat->start],
                 );
             }
             $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->stood($beat, $figure);
@@ -127,13 +128,14 @@ final class LaneCompiler
                 continue;
             }
             $name = $this->document->assets[$s->from->motion]->name;
-            $this->notes[] = new Note(
-                'beat.covered',
-                $item->id,
-                (int) $next->start,
-                sprintf('%d frames of "%s" are not seen: what follows begins before it ends.', (int) ceil($s->end - $next->start), $name),
-                sprintf('Bring its end to frame %d, or what follows to frame %d.', (int) $next->start, (int) ceil($s->end)),
-                $s->beat,
+            $hidden = (int) ceil($s->end - $next->start);
+            [$from, $to] = [(int) $next->start, (int) ceil($s->end)];
+            $this->notes[] = new Finding(
+                'beat.covered', Severity::Look,
+                sprintf('%d frames of "%s" are not seen: what follows begins before it ends.', $hidden, $name),
+                remedy: sprintf('Bring its end to frame %d, or what follows to frame %d.', $from, $to),
+                about: [$item->id, $s->beat], frames: [$from, $to], figures: [new Measured('covered', $hidden, 'frames', 0.0)],
+                mends: [new Mend('End it there', [Command::of('beat.trim', beat: $s->beat, edge: 'out', frame: $from)])],
             );
         }
     }
@@ -318,13 +320,11 @@ final class LaneCompiler
             return;
         }
         if (isset($this->open[$other->id])) {
-            $this->notes[] = new Note(
-                'pair.circle',
-                $item->id,
-                $segment->from->start,
-                "{$item->name} and {$other->name} wait for each other.",
-                'Untie one of the two beats.',
-                $segment->beat,
+            $this->notes[] = new Finding(
+                'pair.circle', Severity::Harms, "{$item->name} and {$other->name} wait for each other.",
+                remedy: 'Untie one of the two beats.', about: [$item->id, $segment->beat],
+                frames: [$segment->from->start, $segment->from->start],
+                mends: [new Mend('Untie this one', [Command::of('beat.pair', beat: $segment->beat, with: null)])],
             );
 
             return;
@@ -343,13 +343,11 @@ final class LaneCompiler
                 $after = $segment->row($segment->start);
                 $moved = hypot($after[0] - $before[0], $after[2] - $before[2]) * $item->scale;
                 if ($moved > self::PAIR_FAR && $segment->start > 0) {
-                    $this->notes[] = new Note(
-                        'pair.far',
-                        $item->id,
-                        $segment->from->start,
-                        sprintf('%s is moved %.1f m to stand with %s.', $item->name, $moved, $other->name),
-                        'Let the performer walk there first.',
-                        $segment->beat,
+                    $this->notes[] = new Finding(
+                        'pair.far', Severity::Look, sprintf('%s is moved %.1f m to stand with %s.', $item->name, $moved, $other->name),
+                        remedy: 'Let the performer walk there first.', about: [$item->id, $segment->beat],
+                        frames: [$segment->from->start, $segment->from->start],
+                        figures: [new Measured('moved', $moved, 'm', self::PAIR_FAR)],
                     );
                 }
             }

@@ -6,8 +6,10 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Path;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
@@ -251,25 +253,26 @@ final class PathWalk
         return [];
     }
 
-    /** @return list<Note> */
+    /** @return list<Finding> */
     public function notes(): array
     {
-        return array_map(fn (array $m): Note => $m[1] === 'wall'
-            ? new Note(
-                'path.wall',
-                $this->item->id,
-                $this->beat->start,
-                sprintf('%s walks into "%s" %.1f m along the path.', $this->item->name, $m[0], $m[2]),
+        return array_map(fn (array $m): Finding => $m[1] === 'wall'
+            ? $this->finding(
+                'path.wall', sprintf('%s walks into "%s" %.1f m along the path.', $this->item->name, $m[0], $m[2]),
                 'Lead the path around it, or move it.',
-                $this->beat->id,
             )
-            : new Note(
+            : $this->finding(
                 'path.step',
-                $this->item->id,
-                $this->beat->start,
                 sprintf('A rise of %s stands %.1f m along the path of %s, too high to step up.', $m[0], $m[2], $this->item->name),
                 'Lead the path around it.',
-                $this->beat->id,
             ), $this->met);
+    }
+
+    private function finding(string $code, string $sentence, string $remedy): Finding
+    {
+        return new Finding(
+            $code, Severity::Harms, $sentence, remedy: $remedy, about: [$this->item->id, $this->beat->id],
+            frames: [$this->beat->start, $this->beat->start],
+        );
     }
 }

@@ -123,11 +123,23 @@ final class Surroundings
         ));
     }
 
-    /** @param  array{float, float, float, float}  $region */
-    public function solids(array $region): Solids
+    /**
+     * @param  array{float, float, float, float}  $region
+     * @return list<string> of the things that a region touches
+     */
+    public function names(array $region): array
+    {
+        return array_values(array_map(static fn (Item $i): string => $i->name, $this->near($region)));
+    }
+
+    /**
+     * @param  array{float, float, float, float}  $region
+     * @param  list<string>  $without  items that are left out
+     */
+    public function solids(array $region, array $without = []): Solids
     {
         $solids = new Solids;
-        foreach ($this->near($region) as $item) {
+        foreach (array_diff_key($this->near($region), array_flip($without)) as $item) {
             $solids->add($item->name, $this->place($item), $this->tree($this->document->assets[$item->asset]));
         }
 

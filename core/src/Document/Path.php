@@ -23,7 +23,8 @@ final readonly class Path implements Checked
      * @param  list<array{float, float}>  $points  x, z
      * @param  int|null  $arrive  frame at which the last place is reached; null: at the motion's own pace
      * @param  float|null  $faceDeg  heading of the stand at the end; null: as the way arrives
-     * @param  array{float, float, float, float}|null  $from  x, y, z and heading (degrees) of the stand at the start; null: as the performer stands when the beat begins
+     * @param  array{float, float, float, float}|null  $from  x, y, z and heading (degrees) of the stand at the start; null: as
+     *                                                         the performer stands when the beat begins
      * @param  list<Manner>  $changes  another manner from a place on
      */
     public function __construct(

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace CrispReel\Core\Intake;
 
 use Closure;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Format\Gltf\GltfLimits;
 use CrispReel\Core\Format\Gltf\GltfReader;
@@ -90,14 +92,13 @@ final readonly class Examination
             $before = $subject->left;
             $finding = $trouble->look($subject);
             $choice = $choices[$code] ?? null;
-            $do = $choice !== false && (
-                $choice !== null || ($finding !== null && $finding->repair !== null && ($finding->unasked || ($all && $finding->safe)))
-            );
+            $mend = $finding?->mend();
+            $do = $choice !== false && ($choice !== null || ($mend !== null && ($mend->unasked || ($all && $mend->safe))));
             if ($do) {
-                $trouble->mend($subject, ($choice ?: []) + ($finding->repair ?? []));
+                $trouble->mend($subject, ($choice ?: []) + ($mend?->with() ?? []));
             }
             if ($finding !== null) {
-                $findings[] = $do && $finding->repair !== null ? $finding->mended() : $finding;
+                $findings[] = $do && $mend !== null ? $finding->mended() : $finding;
             }
             foreach (array_diff($subject->left, $before) as $name) {
                 $why += array_fill_keys(array_keys($objects, $name, true), 'it is a body for collisions');
@@ -117,7 +118,7 @@ final readonly class Examination
             Simplify::apply(
                 $draft,
                 (int) Troubles\Values::number(
-                    (($choices['heavy'] ?? []) ?: [])['triangles'] ?? $heavy->repair['triangles'] ?? null,
+                    (($choices['heavy'] ?? []) ?: [])['triangles'] ?? $heavy->mend()?->with()['triangles'] ?? null,
                     30_000.0,
                     500.0,
                     5e6,
@@ -147,8 +148,8 @@ final readonly class Examination
         $settle = new Settle($subject);
         $bent = $settle->bendFromBind();
         $finding = $bent > self::BENT_DEGREES
-            ? new Finding(
-                'bind', Finding::HARMS,
+            ? Finding::ofFile(
+                'bind', Severity::Harms,
                 sprintf(
                     'It arrives in a pose of its motion: joints are bent by up to %d degrees from the pose it was bound in.',
                     round($bent),
@@ -163,9 +164,9 @@ final readonly class Examination
         $settle->apply();
         $out = $finding === null ? [] : [$do ? $finding->mended() : $finding];
         if ($settle->uneven) {
-            $out[] = new Finding(
+            $out[] = Finding::ofFile(
                 'uneven',
-                Finding::LOOK,
+                Severity::Look,
                 'Some joints are stretched more one way than another.',
                 'Their parts may change shape a little when they turn.',
             );
@@ -249,18 +250,18 @@ final readonly class Examination
         $strays = array_filter($why, static fn (string $w): bool => $w !== 'it is a body for collisions');
         if ($strays !== []) {
             $nodes = $subject->nodes();
-            $out[] = new Finding(
+            $out[] = Finding::ofFile(
                 'strays',
-                Finding::FYI,
+                Severity::Fyi,
                 count($strays).' of its cameras and lights were left out.',
                 'The scene keeps its own light.',
                 names: array_values(array_map(static fn (int $i): string => $nodes[$i]['name'], array_keys($strays))),
             );
         }
         if ($motions !== [] && $subject->isFigure()) {
-            $out[] = new Finding(
+            $out[] = Finding::ofFile(
                 'motions',
-                Finding::FYI,
+                Severity::Fyi,
                 count($motions) === 1
                     ? 'The motion in it comes as a motion of its own.'
                     : count($motions).' motions in it come as motions of their own.',
@@ -269,7 +270,7 @@ final readonly class Examination
             );
         }
         if ($shapes > 0) {
-            $out[] = new Finding('shapes', Finding::FYI, "{$shapes} of {$shapes} face and body shapes are kept.", 'Nothing is lost.');
+            $out[] = Finding::ofFile('shapes', Severity::Fyi, "{$shapes} of {$shapes} face and body shapes are kept.", 'Nothing is lost.');
         }
 
         return $out;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake;
 
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Rig\Figure;
 
@@ -52,8 +54,8 @@ final readonly class MotionCheck
         }
         $factor = self::usual($factor);
 
-        return new self($facts, [new Finding(
-            'speed', Finding::HARMS, sprintf('It goes %.1f m a second with %.1f steps a second.', $speed, $steps),
+        return new self($facts, [Finding::ofFile(
+            'speed', Severity::Harms, sprintf('It goes %.1f m a second with %.1f steps a second.', $speed, $steps),
             $factor < 1 ? 'It would patter like an old film.' : 'It would creep as under water.', ['factor' => $factor],
             sprintf('Play it at %.2f of its speed', $factor), safe: true,
         )]);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake;
 
+use CrispReel\Core\Document\Finding;
+
 /** One thing that can be wrong with a file: how it is noticed and how it is mended. */
 interface Trouble
 {

@@ -43,7 +43,10 @@ final class Retime
     private static function value(Field $field, mixed $held, float $factor): mixed
     {
         return match (true) {
-            ($field instanceof Frame || $field instanceof Frames) && is_numeric($held) => max($field->least, (int) round((float) $held * $factor)),
+            ($field instanceof Frame || $field instanceof Frames) && is_numeric($held) => max(
+                $field->least,
+                (int) round((float) $held * $factor),
+            ),
             $field instanceof Pairs && $field->frames && is_array($held) => array_map(
                 static fn (mixed $p): array => is_array($p) && is_numeric($p[0] ?? null) ? [(float) $p[0] * $factor, $p[1] ?? 0.0] : [],
                 array_values($held),

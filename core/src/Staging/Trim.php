@@ -6,6 +6,7 @@ namespace CrispReel\Core\Staging;
 
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\LaneSegment;
+use CrispReel\Core\Document\Command;
 
 /**
  * An edge of a beat on a frame. What lies within is cut by frames (Play's skip and length), so the moment of the motion that any

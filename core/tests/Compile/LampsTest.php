@@ -3,16 +3,16 @@
 declare(strict_types=1);
 
 use CrispReel\Core\Compile\Draft;
-use CrispReel\Core\Compile\Note;
 use CrispReel\Core\Compile\Passes\Lamps;
 use CrispReel\Core\Compile\Passes\Places;
 use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Tests\Support\Scenes;
 
-/** Notes of a scene with things of two lamps each, so many metres from each other. @return list<Note> */
+/** Notes of a scene with things of two lamps each, so many metres from each other. @return list<Finding> */
 function lampNotes(int $things, float $apart): array
 {
     $assets = new class implements AssetSource
@@ -47,8 +47,8 @@ function lampNotes(int $things, float $apart): array
 test('more lamps in one place than the drawing lights are named', function (): void {
     expect(lampNotes(0, 1.0))->toBe([])->and(lampNotes(2, 1.0))->toBe([])->and(lampNotes(6, 9.0))->toBe([]);
     $notes = lampNotes(3, 1.0);
-    expect($notes)->toHaveCount(1)->and($notes[0]->code)->toBe('light.lamps')->and($notes[0]->item)->toBe('l1')
-        ->and($notes[0]->text)->toBe('6 lamps stand close together ("l1", "l2", "l3"); 4 at a time give light.');
+    expect($notes)->toHaveCount(1)->and($notes[0]->code)->toBe('light.lamps')->and($notes[0]->about)->toBe(['l1'])
+        ->and($notes[0]->sentence)->toBe('6 lamps stand close together ("l1", "l2", "l3"); 4 at a time give light.');
 });
 
 test('every mood has a look with the same numbers, colours that are colours, and one for a name that is none', function (): void {

@@ -185,8 +185,8 @@ test('what goes on under the beat that follows is said, with the frames; what go
         'beats' => [$first + Scenes::beat('1', 'o', 'idle', 0), ['joinFrames' => 8] + Scenes::beat('2', 'o', 'wave', $start)],
     ])->notes;
     $covered = $notes(['play' => ['fill' => 200]], 120);
-    expect($covered)->toHaveCount(1)->and($covered[0]->code)->toBe('beat.covered')->and($covered[0]->beat)->toBe('1')
-        ->and($covered[0]->frame)->toBe(120)->and($covered[0]->text)->toContain('80 frames of "idle"')
+    expect($covered)->toHaveCount(1)->and($covered[0]->code)->toBe('beat.covered')->and($covered[0]->about)->toBe(['o', '1'])
+        ->and($covered[0]->frames[0])->toBe(120)->and($covered[0]->sentence)->toContain('80 frames of "idle"')
         ->and($covered[0]->remedy)->toContain('its end to frame 120')->toContain('what follows to frame 200')
         ->and($notes(['play' => ['fill' => 127]], 120))->toBe([])
         ->and($notes(['play' => ['fill' => 120]], 120))->toBe([])

@@ -78,8 +78,9 @@ test('walls and rises on the way are noted with their place', function (): void 
     $wall = along(['points' => [[5.0, 2.0]]], items: [Scenes::item('Shed', 'box', 3.5, 2.0, 0.0, 0.0, 2.0)]);
     $codes = array_map(static fn ($n): string => $n->code, $wall->notes);
     $table = along(['points' => [[5.0, 2.0]]], items: [Scenes::item('Table', 'box', 3.5, 2.0, 0.0, -0.2)]);
-    expect($codes)->toBe(['path.wall'])->and($wall->notes[0]->text)->toContain('"Shed"')->toContain('1.5 m')
-        ->and(array_map(static fn ($n): string => $n->code, $table->notes))->toBe(['path.wall', 'path.step'])->and($table->notes[1]->text)
+    expect($codes)->toBe(['path.wall'])->and($wall->notes[0]->sentence)->toContain('"Shed"')->toContain('1.5 m')
+        ->and(array_map(static fn ($n): string => $n->code, $table->notes))->toBe(['path.wall', 'path.step'])
+        ->and($table->notes[1]->sentence)
         ->toContain('0.80 m stands 2.0 m along')
         ->and(along(['points' => [[5.0, 2.0]]], items: [Scenes::item('Shed', 'box', 3.5, 4.5, 0.0, 0.0, 2.0)])->notes)->toBe([]);
 });

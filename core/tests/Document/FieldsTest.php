@@ -25,7 +25,9 @@ function barely(string $class): array
         Item::class => ['id' => 'i1', 'kind' => 'prop', 'name' => 'Key', 'asset' => 'a1', 'position' => [0, 0, 0]],
         Beat::class => ['id' => 'b1', 'item' => 'i1', 'motion' => 'a2'],
         CrispReel\Core\Document\Link::class => ['id' => 'l1', 'child' => 'i1', 'parent' => 'i2'],
-        CrispReel\Core\Document\Camera::class => ['id' => 'c1', 'keys' => [['frame' => 0, 'position' => [0, 0, 0], 'rotation' => [0, 0, 0, 1]]]],
+        CrispReel\Core\Document\Camera::class => [
+            'id' => 'c1', 'keys' => [['frame' => 0, 'position' => [0, 0, 0], 'rotation' => [0, 0, 0, 1]]],
+        ],
         CrispReel\Core\Document\Shot::class => ['id' => 's1', 'camera' => 'c1', 'in' => 0],
         CrispReel\Core\Document\TouchUp::class => ['id' => 't1', 'item' => 'i1', 'joint' => 'head', 'keys' => [['frame' => 0]]],
         default => ['id' => 'k1', 'item' => 'i1', 'effector' => 'head'],
@@ -101,5 +103,6 @@ test('whom a row hangs on is said where it can be told from what it only names',
         array_column(FieldList::of($class), null, 'name')[$name]->field,
     );
     expect($flags(Beat::class, 'item'))->toBe([true, false])->and($flags(CrispReel\Core\Document\Contact::class, 'target'))
-        ->toBe([false, true])->and($flags(Route::class, 'by'))->toBe([false, true])->and($flags(Beat::class, 'motion'))->toBe([false, false]);
+        ->toBe([false, true])->and($flags(Route::class, 'by'))->toBe([false, true])
+        ->and($flags(Beat::class, 'motion'))->toBe([false, false]);
 });

@@ -79,7 +79,7 @@ test('where the arm is too short the trunk leans; where that is not enough the r
     $missing = ($far->poses->at(40));
     $missing->row('o');
     expect($missing->missing['c'])->toEqualWithDelta(V3::distance(palm($far, 'o', 'R', 40), [-0.2, 1.2, 3.0]), 0.002)
-        ->and($far->notes)->toHaveCount(1)->and($far->notes[0]->code)->toBe('contact.reach')->and($far->notes[0]->text)
+        ->and($far->notes)->toHaveCount(1)->and($far->notes[0]->code)->toBe('contact.reach')->and($far->notes[0]->sentence)
         ->toContain('right hand of o');
 });
 

@@ -3,12 +3,13 @@
 declare(strict_types=1);
 
 use CrispReel\Core\Compile\ImportedMotion;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfDraft;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Format\Gltf\UnableToReadGltf;
 use CrispReel\Core\Intake\Examination;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Settle;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Math\M4;
@@ -240,7 +241,7 @@ test('a see-through surface that is solid, and a cut-out picture on a solid one'
 test('missing pictures are named and found when they come', function (): void {
     $file = Spoiled::thing(0.4, [], null, false, 'textures/poster.png');
     $e = Examination::of($file, 'gltf', companion: static fn (string $uri): ?string => null);
-    expect(findingsOf($e)['pictures']->names)->toBe(['poster.png'])->and(GltfReader::read($e->glb)->list('images')[0]['extras']['missing'])
+    expect(findingsOf($e)['pictures']->about)->toBe(['poster.png'])->and(GltfReader::read($e->glb)->list('images')[0]['extras']['missing'])
         ->toBe('textures/poster.png');
     $with = Examination::of(
         $file,
@@ -315,7 +316,7 @@ test('joints of another habit are told, missing ones named', function (): void {
         static fn (string $n): string => preg_match('/thigh|upper_?leg|shin|lower_?leg|foot|toe/i', $n) === 1 ? 'x'.crc32($n) : $n,
     );
     $found = findingsOf(Examination::of($lost, 'glb'));
-    expect($found['joints']->severity)->toBe(Finding::HARMS)->and($found['joints']->names)
+    expect($found['joints']->severity)->toBe(Severity::Harms)->and($found['joints']->about)
         ->toBe(['left thigh', 'right thigh', 'left shin', 'right shin', 'left foot', 'right foot']);
 });
 

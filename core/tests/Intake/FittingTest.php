@@ -142,8 +142,8 @@ test('a person without a skeleton is told, fitted when asked, and the same again
     [, , $naked] = bare('oda-ferrant');
     $plain = Examination::of($naked, 'glb');
     $finding = array_values(array_filter($plain->findings, static fn ($f): bool => $f->code === 'skeleton'))[0];
-    expect($plain->kind)->toBe('prop')->and($finding->mended)->toBeFalse()->and($finding->safe)->toBeFalse()
-        ->and($finding->repair['markers'])->toHaveCount(8);
+    expect($plain->kind)->toBe('prop')->and($finding->mended)->toBeFalse()->and($finding->mend()->safe)->toBeFalse()
+        ->and($finding->mend()->with()['markers'])->toHaveCount(8);
     // Mending all leaves it: a skeleton is a decision.
     expect(array_filter(Examination::of($naked, 'glb', all: true)->findings, static fn ($f): bool => $f->code === 'skeleton' && $f->mended))
         ->toBe([]);

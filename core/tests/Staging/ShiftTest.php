@@ -27,10 +27,13 @@ test('places of the scene are shifted, and nothing else', function (string $clas
         Beat::class, ['path' => ['points' => [[0, 0]], 'from' => [1.0, 2.0, 3.0, 45.0]], 'play' => ['energy' => 2.0]],
         ['path' => ['points' => [[1.0, -2.0]], 'from' => [2.0, 2.5, 1.0, 45.0]]],
     ],
-    'a point of the scene that is touched' => [Contact::class, ['target' => null, 'offset' => [0.0, 1.0, 0.0]], ['offset' => [1.0, 1.5, -2.0]]],
+    'a point of the scene that is touched' => [
+        Contact::class, ['target' => null, 'offset' => [0.0, 1.0, 0.0]], ['offset' => [1.0, 1.5, -2.0]],
+    ],
     'a place on another thing' => [Contact::class, ['target' => 'i3', 'offset' => [0.0, 1.0, 0.0]], []],
     'a throw has no place' => [Link::class, ['velocity' => [1.0, 0.0, 0.0]], []],
     'a camera' => [
-        Camera::class, ['keys' => [['frame' => 0, 'position' => [0.0, 0.0, 0.0]]]], ['keys' => [['position' => [1.0, 0.5, -2.0], 'frame' => 0]]],
+        Camera::class, ['keys' => [['frame' => 0, 'position' => [0.0, 0.0, 0.0]]]],
+        ['keys' => [['position' => [1.0, 0.5, -2.0], 'frame' => 0]]],
     ],
 ]);

@@ -80,13 +80,18 @@ export interface Manifest {
     notes: ManifestNote[];
 }
 
+/** Something that a person should know about the scene; docs/formats.md has the fields. */
 export interface ManifestNote {
     code: string;
-    item: string;
-    frame: number;
-    text: string;
+    severity: 'harms' | 'look' | 'fyi';
+    sentence: string;
+    effect: string;
     remedy: string;
-    beat: string | null;
+    /** Ids of rows: whose it is, and which of their beats or contacts. */
+    about: string[];
+    frames: [number, number] | null;
+    figures: { name: string; value: number; unit: string; allowed: number | null }[];
+    mends: { words: string; commands: { do: string; [key: string]: unknown }[]; safe: boolean }[];
 }
 
 /** The shot on air at a scene frame, by the reel's order. */

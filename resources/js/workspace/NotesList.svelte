@@ -10,9 +10,14 @@
     function go(n: ManifestNote) {
         open = false;
         playhead.stop();
-        playhead.go(n.frame);
-        if (n.beat) scene.select('beats', Number(n.beat.slice(1)));
-        else scene.select('items', Number(n.item.slice(1)));
+        if (n.frames) playhead.go(n.frames[0]);
+        const at = n.about.find((id) => id.startsWith('b')) ?? n.about[0];
+        if (at) scene.select(at.startsWith('b') ? 'beats' : 'items', Number(at.slice(1)));
+    }
+
+    function mend(n: ManifestNote, mend: ManifestNote['mends'][number]) {
+        go(n);
+        void scene.edit(...mend.commands);
     }
 </script>
 
@@ -31,10 +36,21 @@
             {#each notes as n, i (i)}
                 <li>
                     <button class="w-full rounded p-2 text-left hover:bg-desk" data-testid={`note-${i}`} onclick={() => go(n)}>
-                        <span class="mono float-right text-soft">{timecode(n.frame, scene.rate)}</span>
-                        <span class="font-semibold">{n.text}</span>
+                        <span class="mono float-right text-soft">{n.frames ? timecode(n.frames[0], scene.rate) : ''}</span>
+                        <span class="font-semibold">{n.sentence}</span>
                         <span class="block text-soft">{n.remedy}</span>
                     </button>
+                    {#if scene.canEdit && n.mends.length > 0}
+                        <p class="flex gap-2 px-2 pb-2">
+                            {#each n.mends as m (m.words)}
+                                <button
+                                    class="rounded border border-line px-1.5 py-0.5 text-tide hover:bg-desk"
+                                    data-testid={`mend-${i}`}
+                                    onclick={() => mend(n, m)}>{m.words}</button
+                                >
+                            {/each}
+                        </p>
+                    {/if}
                 </li>
             {/each}
         </ul>

@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\Draft;
-use CrispReel\Core\Compile\Note;
 use CrispReel\Core\Compile\Pass;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Moods;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\V3;
 
 /** A note of lamps that stay dark: the drawing lights those nearest to the camera, so many at a time. */
@@ -23,17 +24,15 @@ final class Lamps implements Pass
             $near = array_filter($lamps, static fn (array $l): bool => V3::distance($l[1], $at) <= self::NEAR);
             if (count($near) > Moods::LAMPS) {
                 $names = array_unique(array_map(static fn (array $l): string => $draft->document->items[$l[0]]->name, $near));
-                $draft->note(new Note(
-                    'light.lamps',
-                    $item,
-                    0,
+                $draft->note(new Finding(
+                    'light.lamps', Severity::Look,
                     sprintf(
                         '%d lamps stand close together ("%s"); %d at a time give light.',
                         count($near),
                         implode('", "', $names),
                         Moods::LAMPS,
                     ),
-                    'Those nearest to the camera do; take out lamps that are not seen.',
+                    remedy: 'Those nearest to the camera do; take out lamps that are not seen.', about: [$item],
                 ));
 
                 return;

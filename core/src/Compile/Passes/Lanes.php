@@ -8,9 +8,9 @@ use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Compile\LaneCompiler;
 use CrispReel\Core\Compile\Memory;
-use CrispReel\Core\Compile\Note;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
 
@@ -29,7 +29,7 @@ final class Lanes implements Pass
             }
             [$lanes[$item->id], $notes] = $draft->memory->of(
                 Memory::key('lane', [$this->grounds($draft, $item), $around]),
-                /** @return array{Lane, list<Note>} */
+                /** @return array{Lane, list<Finding>} */
                 static fn (): array => [$compiler->lane($item, $figure), $compiler->notesOf($item)],
             );
             $draft->note(...$notes);

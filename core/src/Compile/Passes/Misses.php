@@ -6,9 +6,14 @@ namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Memory;
-use CrispReel\Core\Compile\Note;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\Poses;
+use CrispReel\Core\Document\Command;
+use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Measured;
+use CrispReel\Core\Document\Mend;
+use CrispReel\Core\Document\Severity;
 
 /** Notes of contacts that are not reached. */
 final class Misses implements Pass
@@ -27,7 +32,7 @@ final class Misses implements Pass
         }
     }
 
-    /** @return list<Note> contacts that are not reached at a frame looked at: first, middle and last */
+    /** @return list<Finding> contacts that are not reached at a frame looked at: first, middle and last */
     private static function outOfReach(Poses $scene, string $item, int $frames): array
     {
         $notes = [];
@@ -39,7 +44,7 @@ final class Misses implements Pass
                 $moment->row($item);
                 $miss = $moment->missing[$c->id] ?? 0.0;
                 if ($miss > self::MISS) {
-                    $notes[] = self::note($scene, $item, $c->effector, $frame, $miss);
+                    $notes[] = self::note($scene, $item, $c, $frame, $miss);
                     break;
                 }
             }
@@ -48,18 +53,18 @@ final class Misses implements Pass
         return $notes;
     }
 
-    private static function note(Poses $scene, string $item, string $effector, int $frame, float $miss): Note
+    private static function note(Poses $scene, string $item, Contact $contact, int $frame, float $miss): Finding
     {
         $part = [
             'handL' => 'left hand', 'handR' => 'right hand', 'footL' => 'left foot', 'footR' => 'right foot',
-        ][$effector] ?? $effector;
+        ][$contact->effector] ?? $contact->effector;
 
-        return new Note(
-            'contact.reach',
-            $item,
-            $frame,
+        return new Finding(
+            'contact.reach', Severity::Harms,
             sprintf('The %s of %s misses its contact by %.0f cm.', $part, $scene->document->items[$item]->name, $miss * 100),
-            'Bring the performer nearer, or let the contact go.',
+            remedy: 'Bring the performer nearer, or let the contact go.', about: [$item, $contact->id], frames: [$frame, $frame],
+            figures: [new Measured('misses', $miss * 100, 'cm', self::MISS * 100)],
+            mends: [new Mend('Let it go', [Command::of('contact.remove', contact: $contact->id)])],
         );
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 use CrispReel\Core\Math\V3;
@@ -40,8 +41,8 @@ final class Colliders implements Trouble
         }
         $names = array_values(array_map(static fn (int $i): string => $subject->nodes()[$i]['name'], $found));
 
-        return new Finding(
-            'colliders', Finding::HARMS,
+        return Finding::ofFile(
+            'colliders', Severity::Harms,
             count($names) === 1 ? "\"{$names[0]}\" is a body for collisions." : count($names).' bodies for collisions.',
             'Plain blocks would cover the picture.', [], 'Leave them out', safe: true, unasked: true, names: $names,
         );

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Alpha;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -24,8 +25,8 @@ final class CutOut implements Trouble
             return null;
         }
 
-        return new Finding(
-            'cutOut', Finding::HARMS,
+        return Finding::ofFile(
+            'cutOut', Severity::Harms,
             count($names) === 1
                 ? "The picture of \"{$names[0]}\" is cut out, its surface is not."
                 : 'The pictures of '.count($names).' surfaces are cut out, the surfaces are not.',

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -24,8 +25,8 @@ final class Faces implements Trouble
         }
         $names = array_values(array_unique(array_map(static fn (array $s): string => $subject->nodes()[$s['node']]['name'], $found)));
 
-        return new Finding(
-            'faces', Finding::HARMS,
+        return Finding::ofFile(
+            'faces', Severity::Harms,
             count($names) === 1 ? "\"{$names[0]}\" is turned inside out." : count($names).' parts are turned inside out.',
             'One would look through the front at the inside of the back.', [], 'Turn the faces out', safe: true, names: $names,
         );

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Placing;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
@@ -32,8 +33,8 @@ final class Facing implements Trouble
         $quarter = 90 * round($angle / 90);
         $by = abs($angle - $quarter) < 15 ? $quarter : $angle;
 
-        return new Finding(
-            'facing', Finding::HARMS,
+        return Finding::ofFile(
+            'facing', Severity::Harms,
             sprintf('The figure looks %s.', abs($by) > 135 ? 'backwards' : ($by > 0 ? 'to its left' : 'to its right')),
             'It would walk '.(abs($by) > 135 ? 'backwards.' : 'sideways.'), ['degrees' => -$by], 'Turn it to face forward', safe: true,
             unasked: true,

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Placing;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
@@ -41,8 +42,8 @@ final class Ground implements Trouble
         $move = [$isAside ? -$x : 0.0, $isOff ? -$off : 0.0, $isAside ? -$z : 0.0];
         $person = $kind === 'performer';
 
-        return new Finding(
-            'ground', $isAside || $person ? Finding::HARMS : Finding::LOOK, implode(', ', $told).'.',
+        return Finding::ofFile(
+            'ground', $isAside || $person ? Severity::Harms : Severity::Look, implode(', ', $told).'.',
             $isOff
                 ? ($off > 0 ? 'It would hang in the air.' : 'It would sink into the floor.')
                 : 'It would turn and move around a point far from it.',

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -31,8 +32,8 @@ final class Heavy implements Trouble
             return null;
         }
 
-        return new Finding(
-            'heavy', Finding::LOOK, sprintf('It has %s triangles.', number_format($triangles)),
+        return Finding::ofFile(
+            'heavy', Severity::Look, sprintf('It has %s triangles.', number_format($triangles)),
             sprintf('The workspace would stutter; with up to %s it does not. Renders always take the whole.', number_format($most)),
             ['triangles' => intdiv($most, 2)], 'Work with a lighter copy', safe: true,
         );

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -32,16 +33,16 @@ final class Joints implements Trouble
         $missing = array_values(array_diff_key(self::NEEDED, $skeleton->roles));
         if ($missing !== []) {
             return count($missing) > 8
-                ? new Finding(
+                ? Finding::ofFile(
                     'joints',
-                    Finding::LOOK,
+                    Severity::Look,
                     'Its joints are not those of a person.',
                     'It takes no human motions; its own it does.',
                     names: $missing,
                 )
-                : new Finding(
+                : Finding::ofFile(
                     'joints',
-                    Finding::HARMS,
+                    Severity::Harms,
                     'No joint could be told as '.implode(', ', $missing).'.',
                     'These parts stay stiff in every motion until a joint is chosen for them.',
                     names: $missing,
@@ -50,9 +51,9 @@ final class Joints implements Trouble
         $names = array_map(static fn (int $j): string => $subject->nodes()[$j]['name'], $subject->joints());
         $double = array_keys(array_filter(array_count_values($names), static fn (int $n): bool => $n > 1));
 
-        return $double === [] ? null : new Finding(
+        return $double === [] ? null : Finding::ofFile(
             'joints',
-            Finding::FYI,
+            Severity::Fyi,
             count($double).' joint names were there twice and have been told apart.',
             'Nothing changes in the picture.',
             names: array_map(strval(...), $double),

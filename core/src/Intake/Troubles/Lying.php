@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Placing;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
@@ -30,8 +31,8 @@ final class Lying implements Trouble
             }
             $turn = self::upright($up);
 
-            return new Finding(
-                'lying', Finding::HARMS, $up[1] < -0.64 ? 'The figure stands on its head.' : 'The figure lies on the floor.',
+            return Finding::ofFile(
+                'lying', Severity::Harms, $up[1] < -0.64 ? 'The figure stands on its head.' : 'The figure lies on the floor.',
                 'It would be drawn lying, and walk along the wall.', ['turn' => $turn], 'Stand it up', safe: true, unasked: true,
             );
         }
@@ -45,8 +46,8 @@ final class Lying implements Trouble
             return null;
         }
 
-        return new Finding(
-            'lying', Finding::LOOK, 'It stands on the XY plane, as files do whose up is Z.', 'It would be drawn lying on its back.',
+        return Finding::ofFile(
+            'lying', Severity::Look, 'It stands on the XY plane, as files do whose up is Z.', 'It would be drawn lying on its back.',
             ['turn' => Q4::aroundX(-M_PI / 2)], 'Stand it up', safe: true,
         );
     }

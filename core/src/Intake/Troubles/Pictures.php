@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -24,9 +25,9 @@ final class Pictures implements Trouble
         }
         $names = array_map(static fn (string $uri): string => basename(str_replace('\\', '/', rawurldecode($uri))), $missing);
 
-        return new Finding(
+        return Finding::ofFile(
             'pictures',
-            Finding::HARMS,
+            Severity::Harms,
             count($names) === 1 ? "The picture \"{$names[0]}\" did not come along." : count($names).' pictures did not come along.',
             'Their surfaces are drawn in one plain colour. Drop the folder that holds them: they are linked by name.',
             names: $names,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Intake\Placing;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Alpha;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -24,8 +25,8 @@ final class SeeThrough implements Trouble
             return null;
         }
 
-        return new Finding(
-            'seeThrough', Finding::HARMS,
+        return Finding::ofFile(
+            'seeThrough', Severity::Harms,
             count($names) === 1
                 ? "The surface \"{$names[0]}\" is see-through, which hardly was meant."
                 : count($names).' surfaces are see-through, which hardly was meant.',

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Alpha;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -27,8 +28,8 @@ final class Shiny implements Trouble
             return null;
         }
 
-        return new Finding(
-            'shiny', Finding::LOOK,
+        return Finding::ofFile(
+            'shiny', Severity::Look,
             count($names) === 1 ? "The surface \"{$names[0]}\" is polished." : count($names).' surfaces are polished.',
             'Skin and cloth would gleam like wet plastic.', ['roughness' => 0.85], 'Make matt', safe: true, names: $names,
         );

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
-use CrispReel\Core\Intake\Finding;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Placing;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
@@ -65,8 +66,8 @@ final class Size implements Trouble
         $factor = $best[1] ?? round(1.7 / $height, 6);
         $why = $best === null ? 'no usual unit explains it, so it is brought to 1.70 m' : "it was made in {$best[0]}";
 
-        return new Finding(
-            'size', Finding::HARMS, sprintf('The figure is %s tall; %s.', Values::metres($height), $why),
+        return Finding::ofFile(
+            'size', Severity::Harms, sprintf('The figure is %s tall; %s.', Values::metres($height), $why),
             $height > 2.3 ? 'It would tower over the set.' : 'Nobody would find it in the picture.', ['factor' => $factor],
             sprintf('Make it %s tall', Values::metres($height * $factor)), safe: true, unasked: true,
         );
@@ -74,8 +75,8 @@ final class Size implements Trouble
 
     private static function thing(float $most, float $factor, string $effect, bool $sure): Finding
     {
-        return new Finding(
-            'size', $sure ? Finding::HARMS : Finding::LOOK, sprintf('Taken in metres it measures %s.', Values::metres($most)), $effect,
+        return Finding::ofFile(
+            'size', $sure ? Severity::Harms : Severity::Look, sprintf('Taken in metres it measures %s.', Values::metres($most)), $effect,
             ['factor' => $factor], sprintf('Make it %s', Values::metres($most * $factor)), safe: $sure,
         );
     }

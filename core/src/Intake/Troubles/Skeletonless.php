@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Bound;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Fitting\Binding;
 use CrispReel\Core\Intake\Fitting\Markers;
 use CrispReel\Core\Intake\Fitting\SkeletonPlan;
@@ -42,9 +43,9 @@ final class Skeletonless implements Trouble
         }
         $markers = Markers::proposed(VoxelBody::of($subject->solids()));
 
-        return $markers->sure ? new Finding(
+        return $markers->sure ? Finding::ofFile(
             'skeleton',
-            Finding::LOOK,
+            Severity::Look,
             'It has the shape of a person but no skeleton.',
             'It stands like a statue: no motion moves it.',
             ['markers' => self::rounded($markers)],

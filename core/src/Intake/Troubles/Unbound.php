@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Intake\Troubles;
 
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Intake\Bound;
-use CrispReel\Core\Intake\Finding;
 use CrispReel\Core\Intake\Subject;
 use CrispReel\Core\Intake\Trouble;
 
@@ -25,8 +26,8 @@ final class Unbound implements Trouble
         }
         $names = array_map(static fn (int $i): string => $subject->nodes()[$i]['name'], $loose);
 
-        return new Finding(
-            'unbound', Finding::HARMS,
+        return Finding::ofFile(
+            'unbound', Severity::Harms,
             (count($names) === 1 ? "\"{$names[0]}\" is" : count($names).' parts are').' not bound to the skeleton.',
             'The figure would walk off without '.(count($names) === 1 ? 'it.' : 'them.'), [], 'Bind to the body', safe: true,
             names: $names,

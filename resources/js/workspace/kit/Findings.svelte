@@ -1,7 +1,7 @@
 <script lang="ts">
     import { Button } from 'flowbite-svelte';
     import BeforeAfter from './BeforeAfter.svelte';
-    import type { ArrivalRow, Finding } from './answers';
+    import { isToMend, type ArrivalRow, type Finding } from './answers';
 
     interface Props {
         arrival: ArrivalRow;
@@ -26,11 +26,11 @@
         grow: 'the height',
         skeleton: 'a skeleton',
     };
-    const toMend = $derived(arrival.findings.filter((f) => f.safe && !f.mended));
+    const toMend = $derived(arrival.findings.filter(isToMend));
     const rank = (f: Finding) => ORDER[f.severity] + (f.mended ? 1.5 : 0);
     const findings = $derived([...arrival.findings].sort((a, b) => rank(a) - rank(b)));
     const undo = (f: Finding) => set(f.code, false, f.code);
-    const redo = (f: Finding) => (f.code === 'skeleton' ? mark() : set(f.code, f.repair ?? {}, f.code));
+    const redo = (f: Finding) => (f.code === 'skeleton' ? mark() : set(f.code, f.mends[0]?.commands[0]?.with ?? {}, f.code));
 </script>
 
 <section>
@@ -43,7 +43,7 @@
         {/if}
     </div>
     <ul class="flex flex-col gap-2">
-        {#each findings as f (f.code + f.text)}
+        {#each findings as f (f.code + f.sentence)}
             <li
                 class={[
                     'rounded border bg-sheet p-2.5',
@@ -61,19 +61,19 @@
                         aria-hidden="true">{f.mended ? '✓' : MARK[f.severity][0]}</span
                     >
                     <div class="min-w-0 flex-1">
-                        <p class={['font-medium', f.mended ? 'text-soft' : '']}>{f.text}</p>
+                        <p class={['font-medium', f.mended ? 'text-soft' : '']}>{f.sentence}</p>
                         <p class="text-xs text-soft">{f.mended ? 'Mended.' : f.effect}</p>
-                        {#if f.names.length > 0}
+                        {#if f.about.length > 0}
                             <p class="mt-0.5 text-xs break-words text-soft">
-                                {f.names.slice(0, 8).join(', ')}{f.names.length > 8 ? ` and ${f.names.length - 8} more` : ''}
+                                {f.about.slice(0, 8).join(', ')}{f.about.length > 8 ? ` and ${f.about.length - 8} more` : ''}
                             </p>
                         {/if}
-                        {#if f.repair !== null}
+                        {#if f.mends[0]}
                             <div class="mt-1.5 flex items-center gap-2">
                                 {#if f.mended}
                                     <Button size="xs" color="alternative" disabled={busy !== ''} onclick={() => undo(f)}>Undo</Button>
                                 {:else}
-                                    <Button size="xs" disabled={busy !== ''} onclick={() => redo(f)}>{f.label}</Button>
+                                    <Button size="xs" disabled={busy !== ''} onclick={() => redo(f)}>{f.mends[0].words}</Button>
                                 {/if}
                                 {#if isModel}
                                     <button

@@ -6,15 +6,22 @@ import { AssetKind, AssetRow } from '../answers';
 export const Finding = v.object({
     code: v.string(),
     severity: v.picklist(['harms', 'look', 'fyi']),
-    text: v.string(),
+    sentence: v.string(),
     effect: v.string(),
-    repair: v.nullable(v.record(v.string(), v.unknown())),
-    label: v.string(),
-    safe: v.boolean(),
-    names: v.array(v.string()),
+    /** Names of the file's parts. */
+    about: v.array(v.string()),
+    mends: v.array(
+        v.object({
+            words: v.string(),
+            safe: v.boolean(),
+            commands: v.array(v.object({ with: v.record(v.string(), v.unknown()) })),
+        }),
+    ),
     mended: v.boolean(),
 });
 export type Finding = v.InferOutput<typeof Finding>;
+/** Whether it is mended with all others by one button. */
+export const isToMend = (f: Finding): boolean => !f.mended && (f.mends[0]?.safe ?? false);
 
 export const ArrivalRow = v.object({
     id: v.number(),

@@ -1,7 +1,7 @@
 import { ApiError, call, tell } from '../../lib/api';
 import { uuid } from '../../lib/uuid';
 import type { AssetRow } from '../rows';
-import { ArrivalRow, Arrivals, type Work } from './answers';
+import { ArrivalRow, Arrivals, isToMend, type Work } from './answers';
 import type { SceneStore } from '../scene.svelte';
 
 export type Room = 'shelves' | 'arrivals' | 'story' | 'credits' | 'figure';
@@ -125,7 +125,7 @@ export class KitStore {
 
     /** Slips with something that can be mended without asking. */
     get toMend(): ArrivalRow[] {
-        return this.arrivals.filter((a) => a.findings.some((f) => f.safe && !f.mended));
+        return this.arrivals.filter((a) => a.findings.some(isToMend));
     }
 
     /** Mends what can be mended without asking in all slips, one after the other. */

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Staging;
+namespace CrispReel\Core\Document;
 
 /** An edit command as a value: what an intention comes down to. Who keeps the scene checks, applies and records it. */
 final readonly class Command
@@ -15,5 +15,11 @@ final readonly class Command
     public static function of(string $name, mixed ...$payload): self
     {
         return new self($name, array_filter($payload, is_string(...), ARRAY_FILTER_USE_KEY));
+    }
+
+    /** @return array<string, mixed> as it is sent */
+    public function toArray(): array
+    {
+        return ['do' => $this->name] + $this->payload;
     }
 }
