@@ -38,6 +38,7 @@ Route::prefix('api')->group(function (): void {
 
     Route::middleware(['auth', 'throttle:poses'])->group(function (): void {
         Route::get('scenes/{scene}/pieces', [SceneController::class, 'pieces']);
+        Route::get('scenes/{scene}/plans', [SceneController::class, 'plans']);
         Route::get('scenes/{scene}/manifest', [SceneController::class, 'manifest']);
         Route::get('previews/pieces', [PreviewController::class, 'pieces']);
         Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);

@@ -27,11 +27,19 @@ use stdClass;
 /** A scene being changed: rows by reference, the ground, and the settled scene as it is now. */
 final class EditContext
 {
+    /** @var array{array{int, int|null}, FloorMap}|null floors after so many changes, without an item */
+    private ?array $floors = null;
+
     /** @var array<string, int> rows made in this call, by the name the caller gave them */
     private array $made = [];
 
     /** Planar radius up to which what is put in is a person, metres. */
     private const BODY = 0.35;
+
+    /** Metres to each side that a floor goes on, and that it may rise or fall there. */
+    private const WIDE = 0.65;
+
+    private const STEP = 0.35;
 
     /** @var array{int, Surroundings}|null what stands around, after so many changes */
     private ?array $around = null;
@@ -139,6 +147,9 @@ final class EditContext
 
     private function floors(?int $exceptItem): FloorMap
     {
+        if ($this->floors !== null && $this->floors[0] === [count($this->rows->changes()), $exceptItem]) {
+            return $this->floors[1];
+        }
         $map = new FloorMap;
         foreach ($this->scene->items()->where('kind', '!=', 'performer')->get() as $item) {
             if ($item->id === $exceptItem) {
@@ -154,6 +165,7 @@ final class EditContext
             $numbers = unpack('g*', $floor);
             $map->add(Placement::standing([$item->x, $item->y, $item->z], $item->heading_deg, $item->scale), array_values($numbers));
         }
+        $this->floors = [[count($this->rows->changes()), $exceptItem], $map];
 
         return $map;
     }
@@ -212,7 +224,23 @@ final class EditContext
         }
         $solids = $this->around[1]->solids([$x - 1.0, $z - 1.0, $x + 1.0, $z + 1.0]);
 
-        return Clearance::within($solids, [$x, $this->ground($x, $z), $z], 1.7) === null;
+        $y = $this->ground($x, $z);
+
+        return Clearance::within($solids, [$x, $y, $z], 1.7) === null && $this->isWide($x, $y, $z);
+    }
+
+    /** Whether a floor goes on to at least half of its sides: a table, a crate and the edge of a wall do not. */
+    private function isWide(float $x, float $y, float $z): bool
+    {
+        $floors = $this->floors(null);
+        $level = 0;
+        for ($k = 0; $k < 8; $k++) {
+            $a = M_PI * $k / 4;
+            $beside = $floors->stand($x + self::WIDE * sin($a), $z + self::WIDE * cos($a), $y) ?? 0.0;
+            $level += abs($beside - $y) < self::STEP ? 1 : 0;
+        }
+
+        return $level >= 4;
     }
 
     /** A set one stands on or that lies far off, rather than bumps into. */

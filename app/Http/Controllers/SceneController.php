@@ -17,6 +17,7 @@ use App\Models\User;
 use App\Policies\Access;
 use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneManifests;
+use App\Scenes\ScenePlans;
 use App\Scenes\SceneRows;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -27,6 +28,8 @@ use Illuminate\Support\Facades\Cache;
 final class SceneController
 {
     private const PIECES_AT_ONCE = 240;
+
+    private const PLANS_AT_ONCE = 24;
 
     public function __construct(private readonly SceneManifests $manifests, private readonly EditRunner $runner)
     {
@@ -197,6 +200,16 @@ final class SceneController
 
         return response()
             ->json(['surfaces' => $dresser->surfaces($asset->blob, $item->variant()), 'variants' => $dresser->variants($asset->blob)]);
+    }
+
+    /** Floor plans of files that the scene uses. */
+    public function plans(Request $request, Scene $scene, ScenePlans $plans): JsonResponse
+    {
+        Access::see($this->user($request), $scene);
+        $of = array_slice(array_filter(explode(',', (string) $request->query('of', ''))), 0, self::PLANS_AT_ONCE);
+
+        return response()->json(['plans' => (object) $plans->of($scene, array_values($of))])
+            ->header('Cache-Control', 'private, max-age=86400');
     }
 
     /** What the scene's story needs of the kit, line by line. */

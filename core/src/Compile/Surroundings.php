@@ -164,8 +164,8 @@ final class Surroundings
         return RayTree::fromBytes($bytes);
     }
 
-    /** @return list<float> 9 numbers a triangle */
-    private static function triangles(string $glb): array
+    /** @return list<float> 9 numbers a triangle, in the asset's own space */
+    public static function triangles(string $glb): array
     {
         $gltf = GltfReader::read($glb);
         $out = [];

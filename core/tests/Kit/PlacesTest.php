@@ -71,9 +71,19 @@ test('one can stand in the middle of every set', function (string $set, float $x
     $tree = RayTree::of(array_values(unpack('g*', (string) base64_decode(places()[$set][1]['floor'], true)) ?: []));
     expect($tree->floor($x, $z, $height + 0.6))->toEqualWithDelta($height, 0.03);
 })->with([
-    ['kitchen', 1.0, 1.2, 0.0], ['street-corner', 0.2, -0.8, 0.0], ['classroom', 0.9, 0.6, 0.0], ['forest-clearing', 0.3, 0.8, 0.0],
+    ['kitchen', 1.05, 1.27, 0.02], ['street-corner', 0.2, -0.8, 0.15], ['street-corner', 0.2, 3.0, 0.03], ['classroom', 0.95, 0.67, 0.02],
+    ['forest-clearing', 0.3, 0.8, 0.05],
     ['stage', 0.0, -0.4, 0.6], ['stage', 2.6, 1.9, 0.3],
 ]);
+
+test('the plain ground covers no floor of a set: it lies below the lowest that one can walk on', function (string $set): void {
+    $floor = array_values(unpack('g*', (string) base64_decode(places()[$set][1]['floor'], true)) ?: []);
+    $low = INF;
+    for ($i = 1, $n = count($floor); $i < $n; $i += 3) {
+        $low = min($low, $floor[$i]);
+    }
+    expect($low)->toBeGreaterThan(0.0);
+})->with(['kitchen', 'street-corner', 'classroom', 'forest-clearing', 'stage']);
 
 test('seats are as high as people sit, and a thing is made again bit for bit', function (): void {
     foreach (['chair' => 0.465, 'stool' => 0.48, 'armchair' => 0.48, 'bed' => 0.60] as $slug => $height) {

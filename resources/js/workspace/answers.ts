@@ -10,6 +10,8 @@ const part = v.looseObject({ items: v.array(v.union([v.string(), v.looseObject({
 export const ManifestShape = v.custom<Manifest>((m) => v.is(part, m) && typeof m.state === 'string' && Array.isArray(m.shots));
 export const ManifestPartShape = v.custom<ManifestPart>((m) => v.is(part, m));
 export const WithManifest = v.object({ manifest: ManifestShape });
+/** Of something alone on a turntable: it is no state of a scene. */
+export const Preview = v.object({ manifest: v.custom<Manifest>((m) => v.is(part, m)) });
 
 const Steps = v.object({ undo: v.nullable(v.string()), redo: v.nullable(v.string()) });
 
@@ -51,7 +53,11 @@ export const AssetRow = v.object({
     archived: v.boolean(),
     source: v.nullable(v.string()),
     version: v.number(),
-    blob: v.string(),
+    /** None as long as its first version is being read. */
+    blob: v.pipe(
+        v.nullable(v.string()),
+        v.transform((b) => b ?? ''),
+    ),
     picture: v.nullable(v.string()),
     facts: v.record(v.string(), v.unknown()),
 });
@@ -104,6 +110,16 @@ export const Render = v.object({
 });
 export type Render = v.InferOutput<typeof Render>;
 export const Renders = v.object({ renders: v.array(Render), pace: v.nullable(v.number()) });
+
+/** A storey of a thing from above, metres of its own space: lines of x and z by turns, floors of 6 numbers a triangle. */
+export const Storey = v.object({
+    y: v.number(),
+    walls: v.array(v.array(v.number())),
+    things: v.array(v.array(v.number())),
+    floor: v.array(v.number()),
+});
+export type Storey = v.InferOutput<typeof Storey>;
+export const Plans = v.object({ plans: v.record(v.string(), v.array(Storey)) });
 
 export const Surface = v.object({
     key: v.string(),

@@ -16,6 +16,9 @@ use CrispReel\Core\Kit\Piece;
  */
 final class PlaceKit
 {
+    /** Metres by which floors lie above the plain ground, which would cover them. */
+    private const OVER_GROUND = 0.02;
+
     /** @return list<Made> */
     public static function all(): array
     {
@@ -45,6 +48,8 @@ final class PlaceKit
                 Outdoors::streetCorner(...),
                 [$warm(-5.5, 2.6, 0.3), $warm(2.7, 2.6, 0.4), $warm(-4.2, 1.4, -1.6, 0.9), $warm(0.0, 1.4, -1.6, 0.9)],
                 [[-5.5, 2.6, 0.05], [2.7, 2.6, 0.15]],
+                // Its road lies 12 cm below the pavement.
+                lift: 0.15,
             ),
             self::set(
                 'classroom',
@@ -61,6 +66,7 @@ final class PlaceKit
                 Outdoors::clearing(...),
                 [],
                 [],
+                lift: 0.05,
             ),
             self::set(
                 'stage',
@@ -69,6 +75,7 @@ final class PlaceKit
                 Rooms::stage(...),
                 [$warm(-1.8, 0.9, 1.0, 0.8), $warm(0.0, 0.9, 1.0, 0.8), $warm(1.8, 0.9, 1.0, 0.8)],
                 [[-2.1, 0.7, 1.13], [0.0, 0.7, 1.13], [2.1, 0.7, 1.13]],
+                lift: 0.0,
             ),
         ];
     }
@@ -157,10 +164,19 @@ final class PlaceKit
      * @param  list<Vec>  $lamps  what lights those who pass
      * @return Made
      */
-    private static function set(string $slug, string $name, array $tags, Closure $draw, array $lights, array $lamps): array
-    {
+    private static function set(
+        string $slug,
+        string $name,
+        array $tags,
+        Closure $draw,
+        array $lights,
+        array $lamps,
+        float $lift = self::OVER_GROUND,
+    ): array {
         $piece = new Piece($name, 200 + strlen($name));
-        $draw($piece);
+        $piece->in(0.0, $lift, 0.0, $draw);
+        $lights = array_map(static fn (array $l): array => ['at' => [$l['at'][0], $l['at'][1] + $lift, $l['at'][2]]] + $l, $lights);
+        $lamps = array_map(static fn (array $at): array => [$at[0], $at[1] + $lift, $at[2]], $lamps);
         self::shade($piece, $lights, 0.055);
 
         return [

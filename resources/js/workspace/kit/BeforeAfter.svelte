@@ -1,7 +1,7 @@
 <script lang="ts">
     import { onMount } from 'svelte';
     import { call } from '../../lib/api';
-    import { WithManifest } from '../answers';
+    import { Preview } from '../answers';
     import { Turntable } from './turntable';
 
     let { arrival, code, stamp }: { arrival: number; code: string; stamp: number } = $props();
@@ -19,7 +19,7 @@
             try {
                 for (const as of ['before', 'after']) {
                     const got = await call(
-                        WithManifest,
+                        Preview,
                         'GET',
                         `arrivals/${arrival}/preview?code=${code}&as=${as}&t=${stamp}`,
                         undefined,

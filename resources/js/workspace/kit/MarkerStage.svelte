@@ -2,7 +2,7 @@
     import { Button } from 'flowbite-svelte';
     import { onDestroy, onMount } from 'svelte';
     import { ApiError, call } from '../../lib/api';
-    import { WithManifest } from '../answers';
+    import { Preview } from '../answers';
     import { Markers } from './answers';
     import { Turntable } from './turntable';
 
@@ -62,7 +62,7 @@
         void (async () => {
             try {
                 const [got, places] = await Promise.all([
-                    call(WithManifest, 'GET', `arrivals/${arrival}/preview?code=skeleton&as=before`),
+                    call(Preview, 'GET', `arrivals/${arrival}/preview?code=skeleton&as=before`),
                     call(Markers, 'GET', `arrivals/${arrival}/markers`),
                 ]);
                 t.front();

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { onDestroy, onMount } from 'svelte';
     import { ApiError, call } from '../../lib/api';
-    import { WithManifest } from '../answers';
+    import { Preview } from '../answers';
     import { Turntable } from './turntable';
 
     interface Props {
@@ -58,7 +58,7 @@
         asked.abort();
         asked = new AbortController();
         try {
-            const got = await call(WithManifest, 'GET', from, undefined, asked.signal);
+            const got = await call(Preview, 'GET', from, undefined, asked.signal);
             if (from !== path) return;
             await table.show(got.manifest, keep !== '' && keep === lastKeep);
             lastKeep = keep;

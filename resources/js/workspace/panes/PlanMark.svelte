@@ -1,5 +1,6 @@
 <script lang="ts">
     import { tapeColour } from '../rows';
+    import FloorPlan from './FloorPlan.svelte';
     import type { Mark } from './plan';
 
     interface Props {
@@ -42,6 +43,9 @@
         </g>
     {:else}
         <g transform={`rotate(${-mark.heading})`}>
+            {#if mark.storey}
+                <FloorPlan storey={mark.storey} scale={zoom * mark.item.scale} set={mark.item.kind === 'set'} {colour} {on} />
+            {/if}
             <rect
                 x={mark.bounds[0] * zoom}
                 y={mark.bounds[1] * zoom}
@@ -49,7 +53,8 @@
                 height={Math.max(5, (mark.bounds[3] - mark.bounds[1]) * zoom)}
                 rx="2"
                 fill={mark.item.kind === 'set' ? '#d8ccb2' : colour}
-                fill-opacity={mark.item.kind === 'set' ? (isOpen ? 0.28 : 0.8) : 0.35}
+                fill-opacity={mark.storey ? 0 : mark.item.kind === 'set' ? (isOpen ? 0.28 : 0.8) : 0.35}
+                stroke-opacity={mark.storey && !on ? 0 : 1}
                 stroke={on ? '#0b6e6e' : mark.item.kind === 'set' ? '#a3957a' : colour}
                 stroke-width={on ? 2 : 1}
             />

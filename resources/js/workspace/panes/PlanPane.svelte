@@ -1,11 +1,12 @@
 <script lang="ts">
-    import { onMount } from 'svelte';
+    import { onMount, untrack } from 'svelte';
     import { trackRow, type Stretch } from '../../picture';
     import { shotAt } from '../../picture';
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
     import PathMarks from './PathMarks.svelte';
     import { hipsOver, namesApart, type Mark } from './plan';
+    import { PlanBook, storeyAt } from './planBook.svelte';
     import PlanMark from './PlanMark.svelte';
 
     const { scene, playhead, view } = getDesk();
@@ -16,6 +17,9 @@
     let zoom = $state(38);
     let fitted = false;
     let showRoutes = $state(true);
+
+    /** Pixels of the plan that the card of what is selected covers. */
+    const CARD = { of: (height: number, open: boolean) => (open && height > 420 ? 236 : 0) };
 
     type Drag =
         | { kind: 'item'; item: ItemRow; x: number; z: number; dx: number; dz: number; moved: boolean }
@@ -30,6 +34,34 @@
         });
         if (host) sizes.observe(host);
         return () => sizes.disconnect();
+    });
+
+    const book = new PlanBook(untrack(() => scene.id));
+    $effect(() => {
+        void book.ask((scene.manifest?.items ?? []).filter((i) => i.kind !== 'performer' && !i.extras.backdrop).map((i) => i.blob));
+    });
+
+    /** Heights of all storeys of the sets, and the one that was chosen; null: that of who is selected, or of most people. */
+    let chosen = $state<number | null>(null);
+    const heights = $derived.by(() => {
+        const all = scene.rows.items
+            .filter((i) => i.kind === 'set')
+            .flatMap((i) => {
+                const m = scene.manifest?.items.find((x) => x.id === `i${i.id}`);
+                return m && !m.extras.backdrop ? book.of(m.blob).map((s) => i.position[1] + s.y * i.scale) : [];
+            })
+            .sort((a, b) => a - b);
+        return all.filter((y, k) => k === 0 || y - (all[k - 1] ?? 0) > 1.2);
+    });
+    const level = $derived.by(() => {
+        if (chosen !== null) return chosen;
+        const selected = scene.selection?.table === 'items' ? scene.find('items', scene.selection.id) : null;
+        if (selected && selected.kind !== 'set') return selected.position[1];
+        const people = scene.rows.items
+            .filter((i) => i.kind === 'performer')
+            .map((i) => i.position[1])
+            .sort((a, b) => a - b);
+        return people[people.length >> 1] ?? 0;
     });
 
     const block = $derived.by((): Stretch | null => (void scene.posesVersion, scene.posesAt(playhead.frame)));
@@ -70,6 +102,7 @@
                 heading,
                 bounds: [b[0][0] * item.scale, b[0][2] * item.scale, b[1][0] * item.scale, b[1][2] * item.scale],
                 backdrop: m?.extras.backdrop === true,
+                storey: m && item.kind !== 'performer' ? storeyAt(book.of(m.blob), (level - item.position[1]) / item.scale) : null,
             });
         }
         const order = { set: 0, prop: 1, performer: 2 };
@@ -89,6 +122,18 @@
         fit();
     });
 
+    // Who is selected does not lie under the card: the plan moves aside.
+    $effect(() => {
+        const id = scene.selection?.table === 'items' ? scene.selection.id : null;
+        if (id === null || size.height < 60) return;
+        untrack(() => {
+            const m = marks.find((q) => q.item.id === id);
+            const room = size.height - CARD.of(size.height, true);
+            if (m && !drag && m.item.kind !== 'set' && pz(m.z) > room - 24)
+                centre = { ...centre, z: m.z + (size.height / 2 - room / 2) / zoom };
+        });
+    });
+
     function fit() {
         const on = marks.filter((m) => !m.backdrop);
         if (on.length === 0) return;
@@ -96,7 +141,7 @@
         const zs = on.flatMap((m) => [m.z + m.bounds[1], m.z + m.bounds[3]]);
         const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];
         // The card of what is selected opens over the lower part of the plan: nothing should lie under it.
-        const card = size.height > 420 ? 236 : 0;
+        const card = CARD.of(size.height, scene.selection !== null);
         zoom = Math.max(
             8,
             Math.min(90, Math.min((size.width - 40) / Math.max(2, x1 - x0), (size.height - card - 40) / Math.max(2, z1 - z0))),
@@ -262,6 +307,16 @@
     <div class="flex h-8 shrink-0 items-center gap-2 border-b border-line px-3 text-xs">
         <strong>Plan</strong><span class="text-soft">{grid.step} m grid</span>
         <span class="flex-1"></span>
+        {#if heights.length > 1}
+            <select
+                class="rounded border-line bg-sheet py-0 pr-7 pl-2 text-xs"
+                aria-label="Storey"
+                onchange={(e) => (chosen = e.currentTarget.value === '' ? null : Number(e.currentTarget.value))}
+            >
+                <option value="">Where people are</option>
+                {#each heights as y, k (k)}<option value={y}>{y.toFixed(1)} m up</option>{/each}
+            </select>
+        {/if}
         <button
             class={['rounded border border-line px-2 py-0.5', showRoutes && 'bg-desk']}
             aria-pressed={showRoutes}

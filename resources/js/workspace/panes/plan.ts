@@ -1,3 +1,4 @@
+import type { Storey } from '../answers';
 import type { ItemRow } from '../rows';
 
 /** What stands somewhere on the plan: place and heading in the scene, bounds in metres of its own. */
@@ -8,6 +9,8 @@ export interface Mark {
     heading: number;
     bounds: [number, number, number, number];
     backdrop: boolean;
+    /** What of it is drawn from above; null: its bounds alone. */
+    storey: Storey | null;
 }
 
 const ABOVE = -14;
