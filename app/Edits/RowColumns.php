@@ -160,11 +160,12 @@ final class RowColumns
         return $value === null ? null : json_encode($value, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES);
     }
 
-    private static function scalar(Field $field, mixed $given): int|float|string
+    private static function scalar(Field $field, mixed $given): int|float|string|bool
     {
         return match ($field->holds()) {
             Holds::Whole => is_numeric($given) ? (int) $given : 0,
             Holds::Number => is_numeric($given) ? (float) $given : 0.0,
+            Holds::YesNo => (bool) $given,
             default => is_scalar($given) ? (string) $given : '',
         };
     }
@@ -173,7 +174,7 @@ final class RowColumns
     private static function clean(Field $field, mixed $given): mixed
     {
         return match (true) {
-            ! is_array($given) => $field->holds() === Holds::Json ? (bool) $given : self::scalar($field, $given),
+            ! is_array($given) => self::scalar($field, $given),
             $field instanceof Part => self::cleanPart($field->of, $given),
             $field instanceof Many => array_map(
                 static fn (mixed $v): array => self::cleanPart($field->of, (array) $v),

@@ -89,6 +89,7 @@ final class RowTables
             $f->field instanceof Choice => $t->string($column, 40),
             $f->field instanceof Text => $f->field->most > 1000 ? $t->text($column) : $t->string($column, $f->field->most),
             $f->field->holds() === Holds::Whole => $t->integer($column),
+            $f->field->holds() === Holds::YesNo => $t->boolean($column),
             $f->field->holds() === Holds::Number => $t->double($column),
             default => $t->json($column),
         };

@@ -88,6 +88,7 @@ final class StoredRow
             Holds::Whole => self::whole($held),
             Holds::Number => self::number($held),
             Holds::Text => $held,
+            Holds::YesNo => (bool) $held,
             Holds::Json => is_string($held) ? json_decode($held, true, 64, JSON_THROW_ON_ERROR) : null,
         };
     }

@@ -110,7 +110,7 @@ test('two workers are killed at twenty moments: the film is whole, no frame that
         expect(filemtime(Storage::disk('reel')->path($frames->path($job, $f))))->toBe($time);
     }
     // No browser of a killed worker is left.
-    $left = new Process(['sh', '-c', 'pgrep -u "$(id -u)" -f crisp-reel-browser- | wc -l']);
+    $left = new Process(['sh', '-c', 'pgrep -u "$(id -u)" -f '.sys_get_temp_dir().'/crisp-reel-browser- | wc -l']);
     for ($end = microtime(true) + 20; microtime(true) < $end; usleep(500_000)) {
         $left->run();
         if ((int) $left->getOutput() <= 1) {

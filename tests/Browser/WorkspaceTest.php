@@ -248,3 +248,16 @@ test('the ruler: a click goes there, the playhead is dragged by its head, and a 
     $in = (int) $scene->shots()->where('label', '060')->value('in_frame') ?: (int) $scene->shots()->orderBy('sort')->get()[4]->in_frame;
     expect($page->frame())->toBeGreaterThan($in + 8);
 });
+
+test('who stands in a thing is noted, and the note leads aside by its button; the plan shows what stands there', function (): void {
+    [$scene, $user] = furnished($this);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'hand-cart', 'position' => [0.1, 0, 0.5], 'name' => 'Cart']]);
+    [$page] = $this->desk($user, $scene);
+    $page->until(fn (): bool => $page->text('[data-testid=notes]') === 'notes: 1', 'the note', 60.0);
+    $page->until(fn (): bool => $page->count('[data-testid=floor-plan]') > 1, 'the plans of sets and things');
+    $page->click('[data-testid=notes]');
+    expect($page->text('[data-testid=note-0]'))->toContain('Oda stands in "Cart"');
+    $page->editing(fn () => $page->click('[data-testid=mend-0]'));
+    $page->until(fn (): bool => $page->text('[data-testid=notes]') === 'notes: none', 'nobody in anything');
+    expect(hypot((float) $scene->items()->where('name', 'Oda')->value('x'), 0.0))->toBeGreaterThan(0.2);
+});

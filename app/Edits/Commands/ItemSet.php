@@ -15,6 +15,9 @@ use Illuminate\Support\Facades\DB;
 /** Name or tape colour of an item, whether it stays at a version of its asset or follows the newest, what a cloth is made of. */
 final class ItemSet implements EditCommand
 {
+    /** Fields that other commands set. */
+    private const ELSEWHERE = ['kind', 'asset', 'position', 'headingDeg', 'scale', 'moves', 'route', 'surfaces'];
+
     public function name(): string
     {
         return 'item.set';
@@ -26,7 +29,7 @@ final class ItemSet implements EditCommand
             'item' => 'required',
             'name' => 'sometimes|string|min:1|max:80',
             'version' => 'sometimes|nullable|integer|min:1',
-        ] + RowRules::only(Item::class, 'tape', 'cloth');
+        ] + RowRules::of(Item::class, [], self::ELSEWHERE);
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -38,7 +41,7 @@ final class ItemSet implements EditCommand
         ) {
             throw new UserError('item.name-taken', "Something else in this scene is called \"{$in['name']}\".", 'Choose another name.');
         }
-        $changes = RowColumns::changed(Item::class, array_intersect_key($in, ['name' => 1, 'tape' => 1, 'cloth' => 1]), $scene, $item);
+        $changes = RowColumns::changed(Item::class, array_diff_key($in, array_flip(self::ELSEWHERE)), $scene, $item);
         if (array_key_exists('version', $in)) {
             $version = $in['version'] === null
                 ? null
@@ -72,7 +75,8 @@ final class ItemSet implements EditCommand
             array_key_exists('cloth', $in) => is_array($in['cloth'])
                 ? "{$item->name} is of {$in['cloth']['kind']}"
                 : "{$item->name} is of its own stuff",
-            default => "Colour {$item->name}",
+            isset($in['tape']) => "Colour {$item->name}",
+            default => "Change {$item->name}",
         };
     }
 }

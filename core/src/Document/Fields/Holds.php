@@ -10,5 +10,6 @@ enum Holds
     case Whole;
     case Number;
     case Text;
+    case YesNo;
     case Json;
 }

@@ -23,6 +23,6 @@ final readonly class Yes extends Field
 
     public function holds(): Holds
     {
-        return Holds::Json;
+        return Holds::YesNo;
     }
 }
