@@ -68,6 +68,7 @@ function asSent(Scene $scene): array
             'name' => 'Cape',
             'tape' => 3,
             'version' => 1,
+            'locked' => true,
             'cloth' => ['kind' => 'silk', 'grams' => 80, 'bend' => 0.1, 'catch' => 1, 'damping' => 0.5],
         ],
         'item.dress' => ['item' => 'Oda', 'surface' => $coat, 'colour' => '#2f8f4f'],

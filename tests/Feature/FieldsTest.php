@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Console\Commands\FieldsCommand;
 use App\Edits\CommandList;
 use App\Edits\RowRules;
+use App\Scenes\DocumentBuilder;
 use App\Scenes\RowTables;
 use App\Scenes\SceneRows;
 use App\Scenes\StoredRow;
@@ -73,4 +74,18 @@ test('within a part what it does not know is refused, and nothing said takes it 
     expect(fn () => $this->edit($scene->refresh(), [['do' => 'beat.set', 'beat' => $id, 'play' => ['energy' => 'much']]]))
         ->toThrow(App\Exceptions\UserError::class, 'energy');
     expect($play())->toEqual(['mirror' => true, 'holdAfter' => 3]);
+});
+
+test('what is locked is moved by no hand until it is unlocked, and a copy of it is locked too', function (): void {
+    $scene = $this->scene($this->person());
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'hand-cart', 'position' => [0, 0, 0], 'name' => 'Cart']]);
+    $this->edit($scene->refresh(), [['do' => 'item.set', 'item' => 'Cart', 'locked' => true]]);
+    expect(DocumentBuilder::build($scene->refresh())->items["i{$scene->items()->value('id')}"]->locked)->toBeTrue()
+        ->and(SceneRows::all($scene)['items'][0]['locked'])->toBeTrue();
+    expect(fn () => $this->edit($scene->refresh(), [['do' => 'item.place', 'item' => 'Cart', 'x' => 1]]))
+        ->toThrow(App\Exceptions\UserError::class, 'locked in its place');
+    $this->edit($scene->refresh(), [['do' => 'item.duplicate', 'item' => 'Cart']]);
+    expect(array_column(SceneRows::all($scene->refresh())['items'], 'locked'))->toBe([true, true]);
+    $this->edit($scene->refresh(), [['do' => 'item.set', 'item' => 'Cart', 'locked' => false], ['do' => 'item.place', 'item' => 'Cart', 'x' => 1]]);
+    expect((float) $scene->items()->where('name', 'Cart')->value('x'))->toBe(1.0);
 });

@@ -16,7 +16,7 @@ test('the plan of a room has its walls with gaps for the door and the window, an
     $plans = $this->actingAs($user)->getJson("/api/scenes/{$scene->id}/plans?of={$of}")->assertOk()->json('plans');
     expect(array_keys($plans))->toEqualCanonicalizing([$blob('set'), $blob('prop')]);
     [$storey] = $plans[$blob('set')];
-    expect($plans[$blob('set')])->toHaveCount(1)->and($storey['y'])->toEqualWithDelta(0.02, 0.02)
+    expect($plans[$blob('set')])->toHaveCount(1)->and($storey['y'])->toEqualWithDelta(0.01, 0.03)
         ->and(count($storey['walls']))->toBeGreaterThan(4)->and(count($storey['floor']))->toBeGreaterThan(60);
     // A table, a dresser and more stand on the floor; the cart has no storey to walk in.
     expect(count($storey['things']))->toBeGreaterThan(count($storey['walls']))->and($plans[$blob('prop')][0]['walls'])->toBe([]);

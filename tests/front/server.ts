@@ -64,6 +64,7 @@ export class FakeServer {
             route: null,
             surfaces: {},
             cloth: null,
+            locked: false,
             pinned: null,
         };
     }

@@ -6,6 +6,7 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Exceptions\UserError;
 
 /** Moves, turns or grows an item. With "land" it is put on what is below it. */
 final class ItemPlace implements EditCommand
@@ -29,6 +30,9 @@ final class ItemPlace implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $item = $scene->find('items', $in['item']);
+        if ($item->locked) {
+            throw new UserError('item.locked', "\"{$item->name}\" is locked in its place.", 'Unlock it on its card first.');
+        }
         $values = [];
         if (is_array($in['position'] ?? null)) {
             [$values['x'], $values['y'], $values['z']] = array_map(floatval(...), $in['position']);

@@ -15,6 +15,7 @@ use CrispReel\Core\Document\Fields\Row;
 use CrispReel\Core\Document\Fields\Text;
 use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Document\Fields\Whole;
+use CrispReel\Core\Document\Fields\Yes;
 
 /**
  * Something placed in the scene. Heading is the turn about +Y from +Z towards +X, degrees. Keys of its own move it in the
@@ -32,6 +33,7 @@ final readonly class Item
      * @param  list<Move>  $moves  rising in time
      * @param  list<Wish>  $surfaces  other colours, pictures and finishes
      * @param  ClothKind|null  $cloth  what a cloth is made of; null: as its file says
+     * @param  bool  $locked  no hand moves it until it is unlocked
      */
     public function __construct(
         #[Id] public string $id,
@@ -46,6 +48,7 @@ final readonly class Item
         #[Part(Route::class)] public ?Route $route = null,
         #[Many(Wish::class, most: 200, by: 'key')] public array $surfaces = [],
         #[Part(ClothKind::class)] public ?ClothKind $cloth = null,
+        #[Yes] public bool $locked = false,
     ) {
     }
 

@@ -57,6 +57,7 @@ export const ItemRow = v.object({
     route: v.nullable(RouteRow),
     surfaces: v.record(v.string(), v.partial(WishRow)),
     cloth: v.nullable(ClothKindRow),
+    locked: v.boolean(),
     /** The version of its asset that it stays at; null: it follows the newest. */
     pinned: v.nullable(v.number()),
 });

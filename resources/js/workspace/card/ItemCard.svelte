@@ -52,6 +52,14 @@
         onchange={(e) => scene.edit({ do: 'item.set', item: item.id, name: e.currentTarget.value })}
         onkeydown={(e) => (e.stopPropagation(), e.key === 'Enter' && e.currentTarget.blur())}
     />
+    <button
+        class={['rounded border px-1.5 py-0.5 text-xs', item.locked ? 'border-tide bg-desk font-semibold' : 'border-line text-soft']}
+        aria-pressed={item.locked}
+        disabled={!scene.canEdit}
+        title={item.locked ? 'No hand moves it: click to unlock' : 'Keep hands from moving it'}
+        data-testid="lock"
+        onclick={() => scene.edit({ do: 'item.set', item: item.id, locked: !item.locked })}>{item.locked ? 'locked' : 'lock'}</button
+    >
     <span class="h-3 w-3 shrink-0 rounded-sm" style:background={tapeColour(item.tape)}></span>
 </div>
 <dl class="grid grid-cols-[52px_1fr] items-center gap-x-2 gap-y-1.5">
