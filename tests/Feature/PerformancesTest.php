@@ -119,8 +119,10 @@ test('what does not fit is told in the manifest', function (): void {
     $scene = acted($this, $user);
     $notes = $this->actingAs($user)->getJson("/api/scenes/{$scene->id}")->assertOk()->json('manifest.notes');
     // The key floats two metres from Bram.
-    expect($notes)->toHaveCount(1)->and($notes[0]['code'])->toBe('contact.reach')->and($notes[0]['frame'])->toBe(48)->and($notes[0]['text'])
-        ->toContain('right hand of Bram');
+    expect($notes)->toHaveCount(1)->and($notes[0]['code'])->toBe('contact.reach')->and($notes[0]['frames'])->toBe([48, 48])
+        ->and($notes[0]['sentence'])->toContain('right hand of Bram')
+        ->and($notes[0]['figures'][0]['value'])->toBeGreaterThan($notes[0]['figures'][0]['allowed'])
+        ->and($notes[0]['mends'][0]['commands'][0]['do'])->toBe('contact.remove');
 });
 
 test('bad commands on performances change nothing and say why', function (array $commands, string $message): void {

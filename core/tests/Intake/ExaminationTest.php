@@ -16,6 +16,7 @@ use CrispReel\Core\Math\M4;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Figure;
+use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
 
 /** @return array<string, Finding> by code */
@@ -96,6 +97,20 @@ test('a repair that is refused is not done, and the finding says so', function (
     $byHand = Examination::of($bad, 'glb', ['size' => ['factor' => 0.005]]);
     expect(boundsOf($byHand->glb)[1][1])->toEqualWithDelta(0.897, 0.01);
 });
+
+test('a thing as large as a hill or as small as a seed is asked about with its measure and the likely unit, and not changed unasked', function (
+    float $scale, ?string $words,
+): void {
+    $e = Examination::of(Spoiled::under(FakeAssets::box(), $scale), 'glb');
+    $found = findingsOf($e)['size'] ?? null;
+    expect($found?->mend()?->words)->toBe($words);
+    if ($found !== null) {
+        expect($found->severity)->toBe(Severity::Look)->and($found->mended)->toBeFalse()->and($found->mend()->safe)->toBeFalse();
+    }
+})->with([
+    'a hill' => [743.0, 'Make it 7.43 m'], 'a house' => [12.0, null], 'a crate' => [1.0, null], 'a seed' => [0.016, 'Make it 1.60 m'],
+    'a matchbox' => [0.05, null],
+]);
 
 test('settling changes nothing that is seen: every point stays where weights and joints had put it', function (): void {
     $glb = Spoiled::under(Spoiled::midStride(Spoiled::good()), 2.5, Q4::aroundY(0.7), [1.0, 0.2, -3.0]);

@@ -5,7 +5,7 @@
     import LinkNotice from '../lib/LinkNotice.svelte';
     import { router } from '../lib/router.svelte';
     import Card from './card/Card.svelte';
-    import { setDesk, type Step } from './context';
+    import { setDesk } from './context';
     import { bindKeys } from './keys';
     import HoverPreview from './kit/HoverPreview.svelte';
     import { KitStore } from './kit/kit.svelte';
@@ -41,7 +41,6 @@
     const kit = new KitStore(scene);
     setDesk({ scene, playhead, view, kit });
 
-    let step = $state<Step>('Cast');
     let keysOpen = $state(false);
     let panes = $state<'both' | 'frame' | 'plan'>('both');
     let lower = $state<HTMLDivElement>();
@@ -50,7 +49,7 @@
     onMount(() => {
         void scene.open().then(() => {
             if (scene.rows.shots.length > 0) view.source = { kind: 'reel' };
-            step = scene.rows.items.length === 0 ? 'Cast' : scene.rows.shots.length > 0 ? 'Cover' : 'Block';
+            view.step = scene.rows.items.length === 0 ? 'Cast' : scene.rows.shots.length > 0 ? 'Cover' : 'Block';
             line.shown = scene.frames;
             view.expose();
         });
@@ -114,11 +113,11 @@
 {:else}
     <div class="flex h-full min-w-[1000px] flex-col overflow-hidden" data-testid="workspace" data-revision={scene.revision}>
         <LinkNotice pending={scene.pending} />
-        <SlateBar bind:step onkeys={() => (keysOpen = true)} />
+        <SlateBar bind:step={view.step} onkeys={() => (keysOpen = true)} />
         <div class="flex min-h-0 flex-1">
             <div class="w-[216px] shrink-0 overflow-hidden border-r border-line bg-desk" data-testid="tray">
-                {#if step === 'Cast'}<CastTray />{:else if step === 'Block'}<BlockTray />{:else if step === 'Act'}<ActTray
-                    />{:else if step === 'Cover'}<CoverTray />{:else}<FinishTray />{/if}
+                {#if view.step === 'Cast'}<CastTray />{:else if view.step === 'Block'}<BlockTray />{:else if view.step === 'Act'}<ActTray
+                    />{:else if view.step === 'Cover'}<CoverTray />{:else}<FinishTray />{/if}
             </div>
             <PaneGroup direction="horizontal" class="min-w-0 flex-1">
                 {#if panes !== 'plan'}<Pane defaultSize={62} minSize={25} class="flex" order={1}><FramePane /></Pane>{/if}
@@ -126,7 +125,8 @@
                 {#if panes !== 'frame'}
                     <Pane defaultSize={38} minSize={15} class="relative flex" order={2}>
                         <PlanPane />
-                        <div class="absolute right-3 bottom-3 max-h-[calc(100%-48px)] overflow-auto wide:hidden"><Card /></div>
+                        <!-- From the top: what is added to the card by a click does not move the button under the pointer. -->
+                        <div class="absolute top-10 right-2 max-h-[calc(100%-48px)] overflow-auto wide:hidden"><Card /></div>
                     </Pane>
                 {/if}
             </PaneGroup>

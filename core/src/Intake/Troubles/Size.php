@@ -19,6 +19,11 @@ final class Size implements Trouble
         'tenths' => 10.0, 'metres read as centimetres twice' => 10000.0,
     ];
 
+    /** Metres above and below which a thing is asked about. */
+    private const VAST = 200.0;
+
+    private const TINY = 0.02;
+
     public function code(): string
     {
         return 'size';
@@ -43,6 +48,14 @@ final class Size implements Trouble
         }
         if (! $prop && $most > 1500.0) {
             return self::thing($most, $most * 0.01 > 1500 ? 0.001 : 0.01, 'It would be larger than a town.', true);
+        }
+        if ($most > self::VAST) {
+            $factor = $most * 0.01 > 0.5 ? 0.01 : 0.001;
+
+            return self::thing($most, $factor, 'People beside it would be specks, if it was made in centimetres.', false);
+        }
+        if ($prop && $most < self::TINY) {
+            return self::thing($most, 100.0, 'Nobody would find it in the picture, if it was made in metres.', false);
         }
         if (! $prop && $unsaid && $most > 15.0) {
             return self::thing($most, 0.01, 'A person beside it would be tiny, if it was made in centimetres.', false);

@@ -30,12 +30,12 @@
 </script>
 
 {#if others.length > 0 && scene.canEdit}
-    <div class="mt-2 grid grid-cols-[1fr_52px_auto] items-center gap-1 border-t border-line pt-2">
-        <select class={field} aria-label={isPerson ? 'What is given' : 'Given to'} bind:value={chosen}>
+    <div class="mt-2 grid grid-cols-[1fr_auto] items-center gap-1 border-t border-line pt-2">
+        <select class={[field, 'col-span-2']} aria-label={isPerson ? 'What is given' : 'Given to'} bind:value={chosen}>
             {#each others as o, i (o.id)}<option value={i === 0 ? 0 : o.id}>{o.name}</option>{/each}
         </select>
         <select class={field} aria-label="Hand" bind:value={hand}>
-            <option value="handR">right</option><option value="handL">left</option>
+            <option value="handR">right hand</option><option value="handL">left hand</option>
         </select>
         <button
             class="rounded border border-line px-1.5 py-0.5 hover:bg-desk"

@@ -10,7 +10,7 @@
     import SurfaceFields from './SurfaceFields.svelte';
 
     let { item }: { item: ItemRow } = $props();
-    const { scene, playhead } = getDesk();
+    const { scene, playhead, view } = getDesk();
 
     const doing = $derived.by(() => {
         const now = scene.rows.beats.filter((b) => b.itemId === item.id && b.start <= playhead.frame).sort((a, b) => b.start - a.start)[0];
@@ -40,6 +40,15 @@
             message: `${scene.asset(item.assetId)?.name ?? item.name} is in your collection.`,
             remedy: 'The kit room lists it under "my collection", in all of your productions.',
         };
+    }
+    /** A walk after what there is to do, and the pencil for its way. */
+    async function walk() {
+        const known = scene.rows.beats.map((b) => b.id);
+        if (!(await scene.edit({ do: 'beat.add', item: item.id, motion: 'walk' }))) return;
+        const made = scene.rows.beats.find((b) => !known.includes(b.id));
+        if (!made) return;
+        scene.select('beats', made.id);
+        view.pathing = { table: 'beats', id: made.id };
     }
     const named = (id: number) => scene.find('items', id)?.name ?? '';
 </script>
@@ -106,6 +115,19 @@
     {#if carries.length > 0}<dt class="text-soft">Carries</dt>
         <dd>{carries.map((l) => named(l.childId)).join(', ')}</dd>{/if}
 </dl>
+{#if item.kind === 'performer' && scene.canEdit}
+    <div class="mt-2 grid grid-cols-2 gap-1 border-t border-line pt-2">
+        <button class="rounded border border-line px-1.5 py-0.5 hover:bg-desk" data-testid="to-motions" onclick={() => (view.step = 'Act')}
+            >Motions…</button
+        >
+        <button
+            class="rounded border border-line px-1.5 py-0.5 hover:bg-desk"
+            data-testid="walk-there"
+            title="Gives a walk, and draws its way on the plan click by click"
+            onclick={walk}>Draw a way</button
+        >
+    </div>
+{/if}
 {#if wearable && !carried && scene.canEdit}
     <div class="mt-2 flex items-center gap-2 border-t border-line pt-2">
         <select class="min-w-0 flex-1 rounded border-line bg-sheet py-0.5 text-xs" aria-label="Who wears it" bind:value={wearer}>

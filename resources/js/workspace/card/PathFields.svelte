@@ -2,6 +2,7 @@
     import { parseFrameChange, timecode } from '../../lib/time';
     import { getDesk } from '../context';
     import type { BeatRow } from '../rows';
+    import { headingTo, placeOf } from './facing';
     import NumberField from './NumberField.svelte';
 
     let { beat }: { beat: BeatRow } = $props();
@@ -23,6 +24,15 @@
         set({
             changes: [...changes.filter((c) => c.after !== after), ...(style ? [{ after, style }] : [])].sort((a, b) => a.after - b.after),
         });
+    const faceable = $derived(scene.rows.items.filter((i) => i.id !== beat.itemId && i.kind !== 'set'));
+    /** The direction from where the path ends to where somebody or something is by then. */
+    const towards = (id: number): number => headingTo(path?.points.at(-1) ?? [0, 0], placeOf(scene, id, Math.round(span?.end ?? 0)));
+    const faced = (): string => {
+        const deg = path?.faceDeg;
+        if (deg === undefined || deg === null) return '';
+        return String(faceable.find((i) => Math.abs(towards(i.id) - deg) < 0.06)?.id ?? 'deg');
+    };
+    const face = (to: string) => set({ faceDeg: to === '' ? null : to === 'deg' ? (path?.faceDeg ?? 0) : towards(Number(to)) });
     const set = (values: Record<string, unknown>) =>
         scene.edit({ do: 'beat.set', beat: beat.id, path: path ? { ...path, ...values } : null });
 </script>
@@ -65,12 +75,24 @@
                 {/if}
             </dd>
             <dt class="text-soft">Then faces</dt>
-            <dd class="grid grid-cols-[1fr_auto] items-center gap-1">
-                <NumberField label="Then faces (deg)" value={path.faceDeg ?? 0} unit="deg" digits={1} save={(n) => set({ faceDeg: n })} />
-                {#if path.faceDeg === undefined || path.faceDeg === null}<span class="text-soft">ahead</span>{:else}<button
-                        class="text-tide hover:underline"
-                        onclick={() => set({ faceDeg: null })}>ahead</button
-                    >{/if}
+            <dd class="grid gap-1">
+                <select
+                    class="w-full min-w-0 rounded border-line bg-sheet py-0.5 text-xs"
+                    aria-label="Then faces whom or what"
+                    value={faced()}
+                    onchange={(e) => face(e.currentTarget.value)}
+                >
+                    <option value="">ahead</option>
+                    {#each faceable as i (i.id)}<option value={String(i.id)}>{i.name}</option>{/each}
+                    <option value="deg">a direction</option>
+                </select>
+                {#if path.faceDeg !== undefined && path.faceDeg !== null}<NumberField
+                        label="Then faces (deg)"
+                        value={path.faceDeg}
+                        unit="deg"
+                        digits={1}
+                        save={(n) => set({ faceDeg: n })}
+                    />{/if}
             </dd>
         </dl>
         {#each changes as c (c.after)}

@@ -50,6 +50,16 @@
     /** A body without joints can be given some, also one that does not look like a person. */
     const stiff = $derived(isModel && arrival.status !== 'refused' && (arrival.kind !== 'performer' || fitted));
 
+    const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
+    const selected = $derived(people.find((p) => scene.isSelected('items', p.id)) ?? people[0]);
+    let doer = $derived(selected?.id ?? 0);
+
+    async function use() {
+        if (arrival.assetId === null || !(await scene.edit({ do: 'beat.add', item: doer, motion: arrival.assetId }))) return;
+        scene.select('items', doer);
+        kit.close();
+    }
+
     async function take() {
         if (arrival.assetId === null) return;
         const at = view.target;
@@ -81,6 +91,14 @@
                 {/if}
             </div>
             {#if isModel}<Button size="sm" onclick={take} data-testid="take">Put into the scene</Button>{/if}
+            {#if arrival.kind === 'motion' && arrival.assetId !== null && people.length > 0 && scene.canEdit}
+                <div class="flex shrink-0 items-center gap-1">
+                    <select class="rounded border-line bg-sheet py-1 text-xs" aria-label="Who does it" bind:value={doer}>
+                        {#each people as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
+                    </select>
+                    <Button size="sm" onclick={use} data-testid="use">Use it</Button>
+                </div>
+            {/if}
         </div>
         {#if arrival.status === 'refused'}
             <div class="rounded border border-alarm bg-sheet p-4" role="alert" data-testid="refused">

@@ -18,8 +18,8 @@
     let fitted = false;
     let showRoutes = $state(true);
 
-    /** Pixels of the plan that the card of what is selected covers. */
-    const CARD = { of: (height: number, open: boolean) => (open && height > 420 ? 236 : 0) };
+    /** Pixels of the plan that the card of what is selected covers at its upper right. */
+    const CARD = { height: 236, width: 232 };
 
     type Drag =
         | { kind: 'item'; item: ItemRow; x: number; z: number; dx: number; dz: number; moved: boolean }
@@ -128,9 +128,9 @@
         if (id === null || size.height < 60) return;
         untrack(() => {
             const m = marks.find((q) => q.item.id === id);
-            const room = size.height - CARD.of(size.height, true);
-            if (m && !drag && m.item.kind !== 'set' && pz(m.z) > room - 24)
-                centre = { ...centre, z: m.z + (size.height / 2 - room / 2) / zoom };
+            const room = size.width - CARD.width;
+            if (m && !drag && m.item.kind !== 'set' && room > 60 && px(m.x) > room - 16)
+                centre = { ...centre, x: m.x + (size.width / 2 - room / 2) / zoom };
         });
     });
 
@@ -140,13 +140,13 @@
         const xs = on.flatMap((m) => [m.x + m.bounds[0], m.x + m.bounds[2]]);
         const zs = on.flatMap((m) => [m.z + m.bounds[1], m.z + m.bounds[3]]);
         const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];
-        // The card of what is selected opens over the lower part of the plan: nothing should lie under it.
-        const card = CARD.of(size.height, scene.selection !== null);
+        // The card of what is selected opens over the upper part of the plan.
+        const card = size.height > 420 && scene.selection !== null ? CARD.height : 0;
         zoom = Math.max(
             8,
             Math.min(90, Math.min((size.width - 40) / Math.max(2, x1 - x0), (size.height - card - 40) / Math.max(2, z1 - z0))),
         );
-        centre = { x: (x0 + x1) / 2, z: (z0 + z1) / 2 + card / 2 / zoom };
+        centre = { x: (x0 + x1) / 2, z: (z0 + z1) / 2 - card / 2 / zoom };
     }
 
     const cameras = $derived.by(() => {

@@ -1,5 +1,6 @@
 import { Matrix4, PerspectiveCamera, Quaternion, Vector3 } from 'three';
 import { shotAt, viewOf, type Painter, type Stretch, type View } from '../../picture';
+import type { Step } from '../context';
 import type { Playhead } from '../playhead.svelte';
 import type { Command, Quat, Vec3 } from '../rows';
 import type { SceneStore } from '../scene.svelte';
@@ -15,6 +16,8 @@ export interface AimedAt {
 /** What the frame pane looks through: the reel's camera, one camera, or a free view of one's own. */
 export class FrameView {
     source = $state.raw<Source>({ kind: 'free' });
+    /** The step that is worked on. */
+    step = $state<Step>('Cast');
     /** Raised to draw again. */
     version = $state(0);
     /** The beat or thing whose way is drawn on the plan at present. */

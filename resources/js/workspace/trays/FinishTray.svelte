@@ -144,8 +144,13 @@
                 </p>
                 {#if ['waiting', 'drawing', 'encoding'].includes(r.status)}
                     <Progressbar progress={Math.round((100 * r.drawn) / r.frames)} size="h-1.5" class="my-1" />
-                    <p class="text-soft">{r.drawn} of {r.frames}{r.secondsLeft !== null ? `, ${r.secondsLeft} s left` : ''}</p>
-                    <button class="text-tide hover:underline" onclick={() => act(r, 'cancel')}>Cancel</button>
+                    <!-- On one line of fixed height: what is said gets shorter while the pointer is on its way to the button. -->
+                    <p class="flex h-5 items-center gap-2 text-soft">
+                        <button class="shrink-0 text-tide hover:underline" onclick={() => act(r, 'cancel')}>Cancel</button>
+                        <span class="min-w-0 truncate"
+                            >{r.drawn} of {r.frames}{r.secondsLeft !== null ? `, ${r.secondsLeft} s left` : ''}</span
+                        >
+                    </p>
                 {:else if r.status === 'done'}
                     <div class="mt-1 flex gap-3">
                         {#if r.format === 'mp4'}<button
