@@ -15,6 +15,7 @@ use App\Http\Controllers\PreviewController;
 use App\Http\Controllers\ProductionController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SceneController;
+use App\Http\Controllers\SceneKitController;
 use App\Http\Controllers\WorkController;
 use App\Http\Middleware\QuietSession;
 use App\Work\Deferred;
@@ -38,7 +39,7 @@ Route::prefix('api')->group(function (): void {
 
     Route::middleware(['auth', 'throttle:poses'])->group(function (): void {
         Route::get('scenes/{scene}/pieces', [SceneController::class, 'pieces']);
-        Route::get('scenes/{scene}/plans', [SceneController::class, 'plans']);
+        Route::get('scenes/{scene}/plans', [SceneKitController::class, 'plans']);
         Route::get('scenes/{scene}/manifest', [SceneController::class, 'manifest']);
         Route::get('previews/pieces', [PreviewController::class, 'pieces']);
         Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);
@@ -57,7 +58,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('productions/{production}/figures', [FigureController::class, 'choices']);
         Route::get('productions/{production}/credits', [KitController::class, 'credits']);
         Route::get('scenes/{scene}', [SceneController::class, 'show']);
-        Route::get('scenes/{scene}/assets', [SceneController::class, 'assets']);
+        Route::get('scenes/{scene}/assets', [SceneKitController::class, 'assets']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
         Route::get('renders/{render}/file', [RenderController::class, 'file']);
@@ -105,8 +106,8 @@ Route::prefix('api')->group(function (): void {
         Route::get('productions/{production}/figures/preview', [FigureController::class, 'preview']);
         Route::post('productions/{production}/figures', [FigureController::class, 'store']);
         Route::get('productions/{production}/previews', [PreviewController::class, 'show']);
-        Route::get('scenes/{scene}/items/{item}/surfaces', [SceneController::class, 'surfaces']);
-        Route::get('scenes/{scene}/parts', [SceneController::class, 'parts']);
+        Route::get('scenes/{scene}/items/{item}/surfaces', [SceneKitController::class, 'surfaces']);
+        Route::get('scenes/{scene}/parts', [SceneKitController::class, 'parts']);
     });
 });
 

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Storey } from '../../resources/js/workspace/answers';
-import { PlanBook, pathOf, storeyAt, trianglesOf } from '../../resources/js/workspace/panes/planBook.svelte';
+import { heightsOf, PlanBook, pathOf, storeyAt, trianglesOf } from '../../resources/js/workspace/panes/planBook.svelte';
 
 const storey = (y: number): Storey => ({ y, walls: [], things: [], floor: [] });
 
@@ -66,4 +66,9 @@ describe('plans of files', () => {
         expect(asked).toHaveLength(2);
         expect(book.of('a')).toHaveLength(1);
     });
+});
+
+it('storeys of several sets are told once', () => {
+    expect(heightsOf([3, 0.02, 0, 2.9, 5.8])).toEqual([0, 2.9, 5.8]);
+    expect(heightsOf([])).toEqual([]);
 });

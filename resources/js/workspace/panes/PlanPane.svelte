@@ -1,12 +1,12 @@
 <script lang="ts">
     import { onMount, untrack } from 'svelte';
     import { trackRow, type Stretch } from '../../picture';
-    import { shotAt } from '../../picture';
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
     import PathMarks from './PathMarks.svelte';
-    import { hipsOver, namesApart, type Mark } from './plan';
-    import { PlanBook, storeyAt } from './planBook.svelte';
+    import { camerasOn, gridOf, hipsOver, namesApart, type Mark } from './plan';
+    import CameraMark from './CameraMark.svelte';
+    import { heightsOf, PlanBook, storeyAt } from './planBook.svelte';
     import PlanMark from './PlanMark.svelte';
 
     const { scene, playhead, view } = getDesk();
@@ -43,16 +43,14 @@
 
     /** Heights of all storeys of the sets, and the one that was chosen; null: that of who is selected, or of most people. */
     let chosen = $state<number | null>(null);
-    const heights = $derived.by(() => {
-        const all = scene.rows.items
-            .filter((i) => i.kind === 'set')
-            .flatMap((i) => {
-                const m = scene.manifest?.items.find((x) => x.id === `i${i.id}`);
+    const heights = $derived(
+        heightsOf(
+            scene.rows.items.flatMap((i) => {
+                const m = i.kind === 'set' ? scene.manifest?.items.find((x) => x.id === `i${i.id}`) : undefined;
                 return m && !m.extras.backdrop ? book.of(m.blob).map((s) => i.position[1] + s.y * i.scale) : [];
-            })
-            .sort((a, b) => a - b);
-        return all.filter((y, k) => k === 0 || y - (all[k - 1] ?? 0) > 1.2);
-    });
+            }),
+        ),
+    );
     const level = $derived.by(() => {
         if (chosen !== null) return chosen;
         const selected = scene.selection?.table === 'items' ? scene.find('items', scene.selection.id) : null;
@@ -149,30 +147,7 @@
         centre = { x: (x0 + x1) / 2, z: (z0 + z1) / 2 - card / 2 / zoom };
     }
 
-    const cameras = $derived.by(() => {
-        const m = scene.manifest;
-        if (!m || !block) return [];
-        const onAir = shotAt(m, playhead.frame)?.camera;
-        return m.cameras.flatMap((c) => {
-            const row = block.camera(c.id, playhead.frame);
-            if (!row) return [];
-            const [x, y, z, w] = row.rotation;
-            const fx = -2 * (x * z + y * w);
-            const fz = -(1 - 2 * (x * x + y * y));
-            const half = Math.atan(c.sensorWidthMm / (2 * row.focalMm));
-            return [
-                {
-                    id: Number(c.id.slice(1)),
-                    letter: c.letter,
-                    x: row.position[0],
-                    z: row.position[2],
-                    a: Math.atan2(fx, fz),
-                    half,
-                    onAir: c.id === onAir,
-                },
-            ];
-        });
-    });
+    const cameras = $derived(scene.manifest && block ? camerasOn(scene.manifest, block, playhead.frame) : []);
 
     /** Where each performer goes, from the poses that are here. */
     const routes = $derived.by(() => {
@@ -198,16 +173,7 @@
             });
     });
 
-    const grid = $derived.by(() => {
-        const step = zoom < 14 ? 5 : 1;
-        const lines: { x1: number; y1: number; x2: number; y2: number; main: boolean }[] = [];
-        const [w, h] = [size.width / zoom / 2, size.height / zoom / 2];
-        for (let x = Math.ceil((centre.x - w) / step) * step; x < centre.x + w; x += step)
-            lines.push({ x1: px(x), y1: 0, x2: px(x), y2: size.height, main: x === 0 });
-        for (let z = Math.ceil((centre.z - h) / step) * step; z < centre.z + h; z += step)
-            lines.push({ x1: 0, y1: pz(z), x2: size.width, y2: pz(z), main: z === 0 });
-        return { lines, step };
-    });
+    const grid = $derived(gridOf(centre, zoom, size));
 
     function world(e: { clientX: number; clientY: number }): [number, number] {
         const r = host!.getBoundingClientRect();
@@ -375,31 +341,13 @@
         {/each}
         <PathMarks {px} {pz} {world} />
         {#each cameras as c (c.id)}
-            {@const on = scene.isSelected('cameras', c.id)}
-            {@const reach = 60}
-            <g transform={`translate(${px(c.x)} ${pz(c.z)})`}>
-                {#if on || c.onAir}
-                    <path
-                        class="pointer-events-none"
-                        d={`M 0 0 L ${Math.sin(c.a - c.half) * reach} ${Math.cos(c.a - c.half) * reach} L ${Math.sin(c.a + c.half) * reach} ${Math.cos(c.a + c.half) * reach} Z`}
-                        fill="#0b6e6e"
-                        fill-opacity=".14"
-                        stroke="#0b6e6e"
-                        stroke-width="1"
-                    />
-                {/if}
-                <g
-                    role="button"
-                    tabindex="0"
-                    class="cursor-pointer"
-                    aria-label={`Camera ${c.letter}`}
-                    onpointerdown={(e) => (e.stopPropagation(), scene.select('cameras', c.id))}
-                    onkeydown={(e) => e.key === 'Enter' && scene.select('cameras', c.id)}
-                >
-                    <circle r="9" fill={c.onAir ? '#0b6e6e' : '#fbf9f4'} stroke="#0b6e6e" stroke-width={on ? 3 : 1.5} />
-                    <text y="4" text-anchor="middle" class="text-[11px] font-bold" fill={c.onAir ? '#fff' : '#0b6e6e'}>{c.letter}</text>
-                </g>
-            </g>
+            <CameraMark
+                camera={c}
+                x={px(c.x)}
+                y={pz(c.z)}
+                on={scene.isSelected('cameras', c.id)}
+                select={() => scene.select('cameras', c.id)}
+            />
         {/each}
     </svg>
 </section>

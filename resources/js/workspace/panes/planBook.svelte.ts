@@ -12,6 +12,12 @@ export function storeyAt(storeys: Storey[], height: number): Storey | null {
     return storeys.findLast((s) => s.y <= height + STEP) ?? storeys[0] ?? null;
 }
 
+/** Heights of storeys in the scene, those within a stair's height of each other once. */
+export function heightsOf(all: number[]): number[] {
+    const sorted = [...all].sort((a, b) => a - b);
+    return sorted.filter((y, k) => k === 0 || y - (sorted[k - 1] ?? 0) > 1.2);
+}
+
 /** Lines of x and z by turns as a path of SVG, in metres. */
 export function pathOf(lines: number[][]): string {
     return lines

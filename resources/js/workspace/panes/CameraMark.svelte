@@ -1,0 +1,32 @@
+<script lang="ts">
+    import type { CameraOn } from './plan';
+
+    /** A camera on the plan: its letter, and what it sees when it is chosen or on air. */
+    let { camera, x, y, on, select }: { camera: CameraOn; x: number; y: number; on: boolean; select: () => void } = $props();
+    const REACH = 60;
+    const edge = (a: number) => `${Math.sin(a) * REACH} ${Math.cos(a) * REACH}`;
+</script>
+
+<g transform={`translate(${x} ${y})`}>
+    {#if on || camera.onAir}
+        <path
+            class="pointer-events-none"
+            d={`M 0 0 L ${edge(camera.a - camera.half)} L ${edge(camera.a + camera.half)} Z`}
+            fill="#0b6e6e"
+            fill-opacity=".14"
+            stroke="#0b6e6e"
+            stroke-width="1"
+        />
+    {/if}
+    <g
+        role="button"
+        tabindex="0"
+        class="cursor-pointer"
+        aria-label={`Camera ${camera.letter}`}
+        onpointerdown={(e) => (e.stopPropagation(), select())}
+        onkeydown={(e) => e.key === 'Enter' && select()}
+    >
+        <circle r="9" fill={camera.onAir ? '#0b6e6e' : '#fbf9f4'} stroke="#0b6e6e" stroke-width={on ? 3 : 1.5} />
+        <text y="4" text-anchor="middle" class="text-[11px] font-bold" fill={camera.onAir ? '#fff' : '#0b6e6e'}>{camera.letter}</text>
+    </g>
+</g>
