@@ -10,6 +10,7 @@ use App\Exceptions\UserError;
 use CrispReel\Core\Crowd\CrowdPlan;
 use CrispReel\Core\Crowd\Member;
 use CrispReel\Core\Document\Rate;
+use CrispReel\Core\Staging\Ground;
 
 /** Places many performers in an area or along a route, each with a motion that goes on, none in step with a neighbour. */
 final class CrowdAdd implements EditCommand
@@ -57,8 +58,10 @@ final class CrowdAdd implements EditCommand
         if ($members === []) {
             throw new UserError('crowd.no-room', 'Nobody fits into this area.', 'Draw a larger area, or give less spacing.');
         }
+        // Whoever of the crowd stands there already is no ground for the next.
+        $ground = $scene->stage();
         foreach ($members as $k => $m) {
-            $this->place($scene, $m, $figures[$m->figure], $motions[$m->motion], $in, $k, $seed);
+            $this->place($scene, $ground, $m, $figures[$m->figure], $motions[$m->motion], $in, $k, $seed);
         }
 
         return sprintf('A crowd of %d', count($members));
@@ -66,7 +69,7 @@ final class CrowdAdd implements EditCommand
 
     /** @param  array<string, mixed>  $in */
     private function place(
-        EditContext $scene, Member $m, \App\Models\Asset $figure, \App\Models\Asset $motion, array $in, int $k, int $seed,
+        EditContext $scene, Ground $ground, Member $m, \App\Models\Asset $figure, \App\Models\Asset $motion, array $in, int $k, int $seed,
     ): void {
         $heading = $m->headingDeg;
         if (is_array($in['facing'] ?? null) && ! isset($in['route'])) {
@@ -76,7 +79,7 @@ final class CrowdAdd implements EditCommand
         $id = $scene->rows->insert('items', [
             'scene_id' => $scene->scene->id, 'kind' => 'performer', 'asset_id' => $figure->id,
             'name' => $scene->freeName(is_string($in['name'] ?? null) ? $in['name'] : 'Passer-by'),
-            'tape' => $k % 8, 'x' => round($m->x, 4), 'y' => $scene->ground($m->x, $m->z), 'z' => round($m->z, 4),
+            'tape' => $k % 8, 'x' => round($m->x, 4), 'y' => $ground->stand($m->x, $m->z), 'z' => round($m->z, 4),
             'heading_deg' => round($heading, 2), 'scale' => 0.94 + 0.12 * fmod($m->phase * 7.31, 1.0),
         ]);
         $facts = $motion->versions()->orderByDesc('number')->firstOrFail()->facts;

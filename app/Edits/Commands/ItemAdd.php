@@ -69,10 +69,10 @@ final class ItemAdd implements EditCommand
         }
         [$x, $z] = [(float) ($in['near'][0] ?? 0.0), (float) ($in['near'][1] ?? 0.0)];
         if ($kind !== 'set') {
-            [$x, $z] = $scene->clearOf($x, $z, $kind === 'performer' ? 0.35 : $scene->radius($asset));
+            [$x, $z] = $scene->stage()->clear($x, $z, $scene->radius($asset, $kind));
         }
 
-        return [$x, $scene->ground($x, $z) + $scene->rise($asset, $kind), $z];
+        return [$x, $scene->stage()->stand($x, $z) + $scene->rise($asset, $kind), $z];
     }
 
     /**

@@ -37,12 +37,9 @@ final class ItemDuplicate implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $item = $scene->find('items', $in['item']);
-        [$x, $z] = $scene->clearOf(
-            (float) $item->x + 0.8,
-            (float) $item->z,
-            $item->kind === 'performer' ? 0.35 : $scene->radius((int) $item->asset_id),
-        );
-        $y = $item->kind === 'set' ? (float) $item->y : $scene->ground($x, $z, null, (float) $item->y)
+        $radius = $scene->radius((int) $item->asset_id, (string) $item->kind);
+        [$x, $z] = $scene->stage()->clear((float) $item->x + 0.8, (float) $item->z, $radius);
+        $y = $item->kind === 'set' ? (float) $item->y : $scene->stage()->stand($x, $z, null, (float) $item->y)
             + $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) $item->scale;
         $by = [$x - (float) $item->x, $y - (float) $item->y, $z - (float) $item->z];
         // What is carried comes along, as far from the copy as the first one's is from it.

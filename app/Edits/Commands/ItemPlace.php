@@ -49,7 +49,7 @@ final class ItemPlace implements EditCommand
             $rise = $scene->rise((int) $item->asset_id, (string) $item->kind) * (float) ($in['scale'] ?? $item->scale);
             // Who is moved stays on his storey; who is only to come down comes down to its floor.
             $isMoved = isset($values['x']) || isset($values['z']);
-            $values['y'] = $scene->ground($x, $z, (int) $item->id, $isMoved ? (float) $item->y - $rise : null) + $rise;
+            $values['y'] = $scene->stage()->stand($x, $z, "i{$item->id}", $isMoved ? (float) $item->y - $rise : null) + $rise;
         }
         if (isset($in['headingDeg'])) {
             $values['heading_deg'] = fmod((float) $in['headingDeg'], 360.0);
