@@ -14,6 +14,8 @@ use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
+use CrispReel\Core\Document\Command;
+use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Staging\Ground;
@@ -37,7 +39,7 @@ final class EditContext
         public readonly Scene $scene,
         public readonly Recorder $rows,
         private readonly SceneStream $stream,
-        private readonly StoredAssets $assets,
+        public readonly StoredAssets $assets,
     ) {
     }
 
@@ -120,14 +122,31 @@ final class EditContext
         return $this->compiled;
     }
 
+    /** The scene's rows as they are after the commands so far. */
+    public function document(): Document
+    {
+        return DocumentBuilder::build($this->scene->refresh());
+    }
+
+    /**
+     * Does what an intention came down to.
+     *
+     * @param  list<Command>  $commands
+     */
+    public function carryOut(array $commands): void
+    {
+        foreach ($commands as $command) {
+            CommandList::get($command->name)->apply($this, $command->payload);
+        }
+    }
+
     /** The scene's ground as it is after the commands so far. */
     public function stage(): Ground
     {
         $things = $this->scene->items()->orderBy('id')
             ->get(['id', 'kind', 'asset_id', 'pinned_version_id', 'x', 'y', 'z', 'heading_deg', 'scale'])->toJson();
         if ($this->stage === null || $this->stage[0] !== $things) {
-            $document = DocumentBuilder::build($this->scene->refresh());
-            $this->stage = [$things, new Ground($document, $this->assets, app(Memory::class))];
+            $this->stage = [$things, new Ground($this->document(), $this->assets, app(Memory::class))];
         }
 
         return $this->stage[1];

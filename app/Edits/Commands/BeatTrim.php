@@ -28,9 +28,7 @@ final class BeatTrim implements EditCommand
         if ($edge === 'in') {
             BeatSplit::keepOrigin($scene, $beat);
         }
-        foreach (Trim::of($scene->compiled(), "b{$beat->id}", $edge, (int) $in['frame']) as $command) {
-            (new BeatSet)->apply($scene, $command->payload);
-        }
+        $scene->carryOut(Trim::of($scene->compiled(), "b{$beat->id}", $edge, (int) $in['frame']));
 
         return 'Trim a beat';
     }

@@ -29,6 +29,11 @@ final class UnableToStage extends RuntimeException implements CoreFailure
         );
     }
 
+    public static function because(string $reason, string $message, string $remedy): self
+    {
+        return new self($reason, $message, $remedy);
+    }
+
     public function reason(): string
     {
         return $this->reason;
