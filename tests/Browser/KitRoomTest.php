@@ -57,7 +57,7 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
     [$page, $driver] = $this->desk($user, $scene);
     $page->click('[data-testid=open-arrivals]');
     letGo($driver, '[data-testid=kit-room]', ['Statue.glb' => Spoiled::naked(Spoiled::good())]);
-    $page->see('[data-testid=finding-skeleton][data-mended=false]', 60.0);
+    $page->see('[data-testid=finding-skeleton][data-mended=false]', 120.0);
     $page->click('[data-testid=finding-skeleton] button');
     $page->see('[data-testid=markers][data-state=shown]', 60.0);
     $x = static fn (): int => $page->on(
@@ -72,7 +72,7 @@ test('a person without a skeleton is fitted by dragging markers on its picture, 
     );
     $page->until(static fn (): bool => $x() < $twin - 4, 'the other side to go along');
     $page->click('[data-testid=fit]');
-    $page->see('[data-testid=finding-skeleton][data-mended=true]', 60.0);
+    $page->see('[data-testid=finding-skeleton][data-mended=true]', 120.0);
     $page->see('[data-testid=turntable][data-state=shown]', 60.0);
     $arrival = Arrival::query()->where('production_id', $scene->production_id)->firstOrFail();
     // Which joint plays what: the head is taken away and given back.

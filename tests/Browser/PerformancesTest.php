@@ -213,7 +213,7 @@ test('a thing is given to a hand, on its own card and on the performer\'s, at an
     $page->press('Block');
     $page->click('[data-testid=lane-Oda]');
     $page->choose('What is given', 'Lamp');
-    $page->choose('Hand', 'left');
+    $page->choose('Hand', 'left hand');
     $page->editing(fn () => $page->click('[data-testid=give]'));
     expect($page->text('[data-testid=card]'))->toContain('Lamp')->toContain('with Oda');
     $page->press('Cast');

@@ -86,6 +86,8 @@ test('what is locked is moved by no hand until it is unlocked, and a copy of it 
         ->toThrow(App\Exceptions\UserError::class, 'locked in its place');
     $this->edit($scene->refresh(), [['do' => 'item.duplicate', 'item' => 'Cart']]);
     expect(array_column(SceneRows::all($scene->refresh())['items'], 'locked'))->toBe([true, true]);
-    $this->edit($scene->refresh(), [['do' => 'item.set', 'item' => 'Cart', 'locked' => false], ['do' => 'item.place', 'item' => 'Cart', 'x' => 1]]);
+    $this->edit($scene->refresh(), [
+        ['do' => 'item.set', 'item' => 'Cart', 'locked' => false], ['do' => 'item.place', 'item' => 'Cart', 'x' => 1],
+    ]);
     expect((float) $scene->items()->where('name', 'Cart')->value('x'))->toBe(1.0);
 });

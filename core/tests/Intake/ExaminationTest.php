@@ -98,9 +98,7 @@ test('a repair that is refused is not done, and the finding says so', function (
     expect(boundsOf($byHand->glb)[1][1])->toEqualWithDelta(0.897, 0.01);
 });
 
-test('a thing as large as a hill or as small as a seed is asked about with its measure and the likely unit, and not changed unasked', function (
-    float $scale, ?string $words,
-): void {
+test('what is as large as a hill or as small as a seed is asked about and not changed unasked', function (float $scale, ?string $words): void {
     $e = Examination::of(Spoiled::under(FakeAssets::box(), $scale), 'glb');
     $found = findingsOf($e)['size'] ?? null;
     expect($found?->mend()?->words)->toBe($words);

@@ -52,5 +52,6 @@ test('what is large is stood on and does not keep others away; where nothing is 
 });
 
 test('the radius of a thing is half of its longer side, within reason', function (array $size, float $radius): void {
-    expect(Ground::radius(['bounds' => [[-$size[0] / 2, 0, -$size[1] / 2], [$size[0] / 2, 1, $size[1] / 2]]]))->toEqualWithDelta($radius, 1e-9);
+    [$x, $z] = [$size[0] / 2, $size[1] / 2];
+    expect(Ground::radius(['bounds' => [[-$x, 0, -$z], [$x, 1, $z]]]))->toEqualWithDelta($radius, 1e-9);
 })->with([[[1.0, 0.4], 0.5], [[0.1, 0.1], 0.25], [[40.0, 3.0], 2.5]]);

@@ -27,7 +27,9 @@ test('who rides sits on the seat, goes with the thing, and holds it by hands, fe
         ->and($place->payload['position'][0])->toEqualWithDelta(1.0 + $seat[2], 1e-9)
         ->and($place->payload['position'][2])->toEqualWithDelta(-2.0 - $seat[0], 1e-9)
         ->and($place->payload['headingDeg'])->toEqualWithDelta(90.0, 1e-9);
-    expect([$link->name, $link->payload])->toBe(['link.add', ['child' => 'Oda', 'parent' => 'Thing', 'from' => 12, 'to' => 80, 'keep' => 'place']]);
+    expect($link->toArray())->toBe([
+        'do' => 'link.add', 'child' => 'Oda', 'parent' => 'Thing', 'from' => 12, 'to' => 80, 'keep' => 'place',
+    ]);
     $held = array_map(static fn (Command $c): string => $c->payload['effector'], array_slice($commands, 2));
     expect($held)->toContain('hips', 'handL', 'handR', 'footL', 'footR')->and($first->name)->toBe('contact.add');
     foreach (array_slice($commands, 2) as $c) {
@@ -60,7 +62,9 @@ test('what cannot be ridden or worn is refused with the way out', function (call
     'a thing that rides' => [
         fn ($a) => Ride::of(oneAndThing('bicycle'), $a, 'Thing', 'Oda', 0, null), 'ride.not-performer', '"Thing" is not a performer',
     ],
-    'a lantern as a coat' => [fn ($a) => Wear::of(oneAndThing('lantern'), $a, 'Oda', 'Thing', 0, null), 'wear.no-cloth', 'cannot be put on'],
+    'a lantern as a coat' => [
+        fn ($a) => Wear::of(oneAndThing('lantern'), $a, 'Oda', 'Thing', 0, null), 'wear.no-cloth', 'cannot be put on',
+    ],
     'a thing that wears' => [
         fn ($a) => Wear::of(oneAndThing('cloak'), $a, 'Thing', 'Thing', 0, null), 'wear.not-performer', '"Thing" is not a performer',
     ],

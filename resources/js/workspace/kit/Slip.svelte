@@ -167,6 +167,8 @@
                 mark={() => (marking = true)}
                 mendAll={() => mend({ all: true }, 'all')}
             />
+        {:else if arrival.status === 'waiting' || arrival.status === 'reading'}
+            <p class="rounded border border-line bg-sheet p-3 text-soft" role="status">It is being read; what is found stands here.</p>
         {:else if arrival.status !== 'refused'}
             <p class="rounded border border-line bg-sheet p-3">Nothing is wrong with it.</p>
         {/if}
