@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Manifest, Stretch } from '../../resources/js/picture';
-import { camerasOn, gridOf, hipsOver } from '../../resources/js/workspace/panes/plan';
+import { camerasOn } from '../../resources/js/workspace/panes/cameras';
+import { gridOf, hipsOver } from '../../resources/js/workspace/panes/plan';
 
 /** A row: place, turn about +y in degrees, scale, hips. */
 function row(place: number[], degrees: number, scale: number, hips: number[]): number[] {

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import type { CameraOn } from './plan';
+    import type { CameraOn } from './cameras';
 
     /** A camera on the plan: its letter, and what it sees when it is chosen or on air. */
     let { camera, x, y, on, select }: { camera: CameraOn; x: number; y: number; on: boolean; select: () => void } = $props();

@@ -4,7 +4,8 @@
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
     import PathMarks from './PathMarks.svelte';
-    import { camerasOn, gridOf, hipsOver, namesApart, type Mark } from './plan';
+    import { camerasOn } from './cameras';
+    import { gridOf, hipsOver, namesApart, type Mark } from './plan';
     import CameraMark from './CameraMark.svelte';
     import { heightsOf, PlanBook, storeyAt } from './planBook.svelte';
     import PlanMark from './PlanMark.svelte';
