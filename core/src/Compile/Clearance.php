@@ -27,8 +27,11 @@ final class Clearance
 
     private const RINGS = 20;
 
-    /** Metres that the ground of a clear place may be above or below. */
-    private const STEP = 0.3;
+    /** Metres above the feet up to which what is there is what one would stand on. */
+    private const REACH = 1.0;
+
+    /** Metres that the ground of a clear place may be above or below: a kerb, and not the bed of a cart. */
+    private const STEP = 0.2;
 
     /**
      * What a body stands in.
@@ -65,12 +68,9 @@ final class Clearance
                 $a = 2 * M_PI * $k / $n;
                 $x = $feet[0] + $ring * self::RING * sin($a);
                 $z = $feet[2] + $ring * self::RING * cos($a);
-                $y = $solids->height($x, $z, $feet[1] + self::STEP);
-                if ($y === null || $feet[1] - $y > self::STEP) {
-                    // In the open there is the plain ground under all sets.
-                    $y = abs($feet[1]) < self::STEP && $y === null ? 0.0 : null;
-                }
-                if ($y !== null && self::within($solids, [$x, $y, $z], $height) === null) {
+                // In the open there is the plain ground under all sets.
+                $y = $solids->height($x, $z, $feet[1] + self::REACH) ?? 0.0;
+                if (abs($y - $feet[1]) < self::STEP && self::within($solids, [$x, $y, $z], $height) === null) {
                     return [$x, $y, $z];
                 }
             }

@@ -39,6 +39,14 @@ test('who stands in something is told of it, and a mend leads into the clear', f
     'under what hangs into the head' => [Scenes::item('Counter', 'box', 0.0, 0.0, 0.0, 1.45), true],
 ]);
 
+test('aside is on the same floor, and not on what stands beside it', function (): void {
+    // Beside the counter a bed of 25 cm, nearer than the clear floor.
+    $items = [Scenes::item('Counter', 'box', -0.4, 0.0), Scenes::item('Bed', 'box', 0.7, 0.0, 0.0, -0.75)];
+    [$found] = inside(standing($items));
+    [$x, $y, $z] = $found->mends[0]->commands[0]->payload['position'];
+    expect($y)->toEqualWithDelta(0.0, 0.02)->and(max(abs($x - 0.7), abs($z)))->toBeGreaterThan(0.5);
+});
+
 test('on a thing, or holding on to it, is not in it', function (): void {
     expect(inside(standing([], ['items' => [Scenes::item('Oda', 'oda', 0.0, 0.0, 0.0, 1.0), Scenes::item('Box', 'box')]])))->toBe([]);
     $box = Scenes::item('Box', 'box', 0.0, 0.6);
