@@ -15,6 +15,9 @@ final class ScenePlans
 {
     private const VERSION = 1;
 
+    /** Triangles above which a file has no plan but its bounds: a person waits for the answer. */
+    private const MOST = 250_000;
+
     public function __construct(private readonly StoredAssets $assets)
     {
     }
@@ -41,7 +44,11 @@ final class ScenePlans
         $key = hash('sha256', 'plan|'.self::VERSION."|{$asset->blob}");
         $kept = $this->assets->solved($key);
         if ($kept === null) {
-            $floor = $this->assets->digest($asset)['floor'] ?? null;
+            $digest = $this->assets->digest($asset);
+            if (($digest['triangles'] ?? 0) > self::MOST) {
+                return [];
+            }
+            $floor = $digest['floor'] ?? null;
             $numbers = is_string($floor) && $floor !== '' ? unpack('g*', (string) base64_decode($floor)) : [];
             $plan = FloorPlan::of(Surroundings::triangles($this->assets->blob($asset)), array_values($numbers === false ? [] : $numbers));
             $kept = json_encode($plan, JSON_THROW_ON_ERROR);
