@@ -30,6 +30,18 @@ abstract class BrowserCase extends TestCase
         return rtrim((string) getenv('APP_URL'), '/').$path;
     }
 
+    /** Waits until an address of the site answers; false: it does not within a minute. */
+    public function answers(string $address): bool
+    {
+        for ($end = microtime(true) + 60; microtime(true) < $end; usleep(200_000)) {
+            if (@file_get_contents($address) !== false) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     protected function workspace(RemoteWebDriver $driver): WorkspacePage
     {
         return new WorkspacePage($driver);

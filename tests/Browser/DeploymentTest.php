@@ -152,6 +152,8 @@ test('two machines, as the deployment page says: sign in on the one, bring a fil
         }
         (new Process(['/usr/bin/supervisorctl', '-c', $env('REEL_RUN').'/supervisord.conf', 'start', 'reel:*']))->run();
         $stop();
+        // Whoever comes next finds the site as it was: the supervisor has begun its parts before they answer.
+        expect($this->answers(self::url('/')))->toBeTrue();
         (new Process(['rm', '-rf', $top]))->run();
     }
 })->with(['a folder that both see' => ['folder'], 'a bucket, and Redis' => ['bucket']]);
