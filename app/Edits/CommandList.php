@@ -9,6 +9,7 @@ use App\Edits\Commands\SetRow;
 use App\Exceptions\UserError;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Framing;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Document\Shot;
 use CrispReel\Core\Document\TouchUp;
@@ -42,6 +43,8 @@ final class CommandList
         Commands\ContactAdd::class,
         Commands\LinkAdd::class,
         Commands\CameraAdd::class,
+        Commands\CameraFrame::class,
+        Commands\CameraLoosen::class,
         Commands\CameraKey::class,
         Commands\CameraUnkey::class,
         Commands\CameraSet::class,
@@ -72,6 +75,8 @@ final class CommandList
             new RemoveRow(Contact::class, 'Let a contact go'),
             new SetRow(Link::class, 'Change a carry', without: ['child']),
             new RemoveRow(Link::class, 'Remove a carry'),
+            new SetRow(Framing::class, 'Change a framing', without: ['camera']),
+            new RemoveRow(Framing::class, 'Take a framing away'),
             new SetRow(Shot::class, 'Change a shot', without: ['in', 'out']),
         ];
     }

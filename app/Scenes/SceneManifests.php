@@ -228,6 +228,15 @@ final class SceneManifests
         return $kept + $this->stream->pieces($n, $missing, fn (): CompiledScene => $this->settled($scene, $state));
     }
 
+    /** @return list<array<string, mixed>> what may be taken for whom is selected, in the scene as it is */
+    public function setUps(Scene $scene, SetUpWish $wish): array
+    {
+        $state = $this->of($scene)['state'] ?? '';
+        $state = is_string($state) ? $state : '';
+
+        return $this->warm->setUps($state, $wish) ?? $this->stream->setUps($this->settled($scene, $state), $wish);
+    }
+
     /** The document of a state that was settled lately. */
     public static function document(string $name): ?Document
     {

@@ -10,9 +10,13 @@ use Closure;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Bake\Track;
 use CrispReel\Core\Bake\TrackNames;
+use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
+use CrispReel\Core\Coverage\Proposal;
+use CrispReel\Core\Coverage\SetUps;
+use CrispReel\Core\Coverage\Stand;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Moods;
@@ -87,6 +91,22 @@ final class SceneStream
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
         ];
+    }
+
+    /** @return list<array<string, mixed>> what may be taken for whom is selected */
+    public function setUps(CompiledScene $scene, SetUpWish $wish): array
+    {
+        if (! isset($scene->document->items[$wish->subject])) {
+            return [];
+        }
+        $gate = new Gate($scene->document->width / $scene->document->height);
+        $stand = new Stand($scene, $this->assets, $this->memory, min($wish->frame, max(0, $scene->frames - 1)), $gate);
+        $partner = isset($scene->document->items[$wish->partner]) ? $wish->partner : null;
+
+        return array_map(
+            static fn (Proposal $p): array => $p->toArray(),
+            (new SetUps($stand))->of($wish->subject, $partner, $wish->sideDeg, $wish->height, $wish->hand),
+        );
     }
 
     /**

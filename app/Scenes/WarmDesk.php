@@ -32,16 +32,38 @@ final class WarmDesk
         return $this->asked(['do' => 'bake', 'state' => $state, 'n' => $n, 'names' => $names]);
     }
 
+    /**
+     * What may be taken for whom is selected, or null where nobody answers.
+     *
+     * @return list<array<string, mixed>>|null
+     */
+    public function setUps(string $state, SetUpWish $wish): ?array
+    {
+        $answer = $this->answer(['do' => 'setups', 'state' => $state] + get_object_vars($wish));
+
+        /** @var list<array<string, mixed>>|null */
+        return ($answer['done'] ?? false) === true && is_array($answer['setUps'] ?? null) ? $answer['setUps'] : null;
+    }
+
     /** @param  array<string, mixed>  $what */
     private function asked(array $what): bool
     {
+        return ($this->answer($what)['done'] ?? false) === true;
+    }
+
+    /**
+     * @param  array<string, mixed>  $what
+     * @return array<array-key, mixed>
+     */
+    private function answer(array $what): array
+    {
         $socket = config('reel.warm');
         if (! is_string($socket) || ! file_exists($socket)) {
-            return false;
+            return [];
         }
         $line = @stream_socket_client("unix://{$socket}", $code, $message, self::CONNECT_SECONDS);
         if ($line === false) {
-            return false;
+            return [];
         }
         stream_set_timeout($line, self::ANSWER_SECONDS);
         fwrite($line, json_encode($what, JSON_THROW_ON_ERROR)."\n");
@@ -51,6 +73,6 @@ final class WarmDesk
             throw UnableToCompile::as($answer['refused'], (string) ($answer['message'] ?? ''), (string) ($answer['remedy'] ?? ''));
         }
 
-        return is_array($answer) && ($answer['done'] ?? false) === true;
+        return is_array($answer) ? $answer : [];
     }
 }

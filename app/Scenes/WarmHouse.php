@@ -29,6 +29,7 @@ final class WarmHouse
         try {
             return match ($what['do'] ?? null) {
                 'settle' => $this->settle($state, is_array($what['light'] ?? null) ? $what['light'] : []),
+                'setups' => $this->setUps($state, $what),
                 'bake' => $this->bake($state, (int) ($what['n'] ?? 0), is_array($what['names'] ?? null) ? $what['names'] : []),
                 default => ['done' => false],
             };
@@ -64,6 +65,17 @@ final class WarmHouse
         }
 
         return ['done' => $scene !== null];
+    }
+
+    /**
+     * @param  array<mixed>  $what
+     * @return array<string, mixed>
+     */
+    private function setUps(string $state, array $what): array
+    {
+        $scene = $this->scene($state);
+
+        return $scene === null ? ['done' => false] : ['done' => true, 'setUps' => $this->stream->setUps($scene, SetUpWish::of($what))];
     }
 
     private function scene(string $state): ?CompiledScene

@@ -8,7 +8,7 @@ declare(strict_types=1);
  */
 const FOLDERS = [
     ['Math'], ['Geometry'], ['Document'], ['Rig'], ['Format'], ['Motion'], ['Kit'], ['Intake'],
-    ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Compile'], ['Evaluate'], ['Staging'], ['Bake'],
+    ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Camera'], ['Compile'], ['Evaluate'], ['Staging'], ['Coverage'], ['Bake'],
     ['Reel'],
 ];
 

@@ -33,6 +33,8 @@ function oneOfAll(Tests\TestCase $test): Scene
         ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1]],
         ['do' => 'camera.add', 'position' => [2, 1.5, 5], 'rotation' => [0, 0, 0, 1]],
         ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40],
+        ['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0],
+        ['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 0],
     ]);
 
     return $scene->refresh();
@@ -108,6 +110,14 @@ function asSent(Scene $scene): array
             'letter' => 'K', 'name' => 'High', 'frame' => 5, 'focalMm' => 35, 'focusMetres' => 3, 'fStop' => 4, 'ease' => 'in',
             'sensorWidthMm' => 36, 'sensorHeightMm' => 24,
         ],
+        'camera.frame' => [
+            'camera' => 'C', 'move' => true, 'subject' => 'Oda', 'partner' => 'Bram', 'frame' => 24, 'over' => 12, 'ease' => 'in',
+            'kind' => 'together', 'size' => 'full', 'sideDeg' => 90, 'height' => 'high', 'focalMm' => 40, 'keep' => 'still', 'room' => 0.5,
+            'fStop' => 5.6, 'name' => 'Both',
+        ],
+        'framing.set' => ['framing' => $id('framings'), 'size' => 'closeUp', 'sideDeg' => -20, 'keep' => 'follow'],
+        'framing.remove' => ['framing' => $id('framings')],
+        'camera.loosen' => ['camera' => 'D', 'hold' => 12],
         'camera.key' => $pose + ['camera' => 'A', 'frame' => 20, 'focalMm' => 40],
         'camera.unkey' => ['camera' => 'A', 'frame' => 0],
         'camera.set' => ['camera' => 'A', 'name' => 'Wide', 'focalMm' => 28, 'fStop' => 5.6, 'focusMetres' => 4],

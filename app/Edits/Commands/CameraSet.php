@@ -10,6 +10,8 @@ use App\Edits\RowColumns;
 use App\Edits\RowRules;
 use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\CameraKey;
+use CrispReel\Core\Document\Framing;
+use Illuminate\Support\Facades\DB;
 
 /** Name and sensor of a camera, or the lens of all its keys. */
 final class CameraSet implements EditCommand
@@ -35,6 +37,11 @@ final class CameraSet implements EditCommand
         if ($lens !== []) {
             $keys = json_decode($camera->keys, true);
             $values['keys'] = json_encode(array_map(static fn (array $k): array => $lens + $k, is_array($keys) ? $keys : []));
+        }
+        foreach (DB::table('framings')->where('camera_id', $camera->id)->get() as $framing) {
+            $scene->rows->update('framings', (int) $framing->id, RowColumns::changed(
+                Framing::class, array_filter(array_intersect_key($lens, ['focalMm' => 0, 'fStop' => 0])), $scene, $framing,
+            ));
         }
         if ($values !== []) {
             $scene->rows->update('cameras', (int) $camera->id, $values);

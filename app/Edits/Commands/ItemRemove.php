@@ -25,10 +25,11 @@ final class ItemRemove implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $item = $scene->find('items', $in['item']);
+        $left = CameraLoosen::leave($scene, (int) $item->id);
         $scene->remove(Item::class, (int) $item->id);
         $this->renameWhoIsLeft($scene, $item->name);
 
-        return "Remove {$item->name}";
+        return "Remove {$item->name}".($left === [] ? '' : '; camera '.implode(', ', $left).' stays where it stood');
     }
 
     /** "Oda 2" beside "Oda" is "Oda" again when she is the only one. */

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Bake;
 
+use CrispReel\Core\Camera\CameraMove;
+use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Moment;
-use CrispReel\Core\Evaluate\CameraMove;
-use CrispReel\Core\Evaluate\CameraPose;
 
 /**
  * The pose stream: for everything that moves a track, in pieces of 48 frames, each named by the hash of what it is computed
@@ -77,7 +77,9 @@ final class PoseStream
             $c->id,
             'camera',
             self::CAMERA,
-            still: count($c->keys) === 1 && ! $c->followsFocus() ? self::cameraRow(CameraMove::at($c, 0.0)) : null,
+            still: count($c->keys) === 1 && ! $c->followsFocus() && ! isset($scene->framed[$c->id])
+                ? self::cameraRow(CameraMove::at($c, 0.0))
+                : null,
         ), $scene->document->cameras);
     }
 
@@ -126,7 +128,8 @@ final class PoseStream
         }
         $follows = array_filter(
             $tracks,
-            static fn (Track $t): bool => $t->kind === 'camera' && $scene->document->cameras[$t->id]->followsFocus(),
+            static fn (Track $t): bool => $t->kind === 'camera' && ! isset($scene->framed[$t->id])
+                && $scene->document->cameras[$t->id]->followsFocus(),
         );
         $faces = $follows === [] ? [] : self::faces($scene, $n, $moments, $memory ?? new Memory);
 
@@ -178,7 +181,11 @@ final class PoseStream
         $rows = [];
         foreach ($moments as $i => $moment) {
             $rows[] = $track->kind === 'camera'
-                ? pack('g*', ...self::cameraRow(CameraMove::at($scene->document->cameras[$track->id], $from + $i, $faces[$i] ?? [])))
+                ? pack('g*', ...self::cameraRow(
+                    isset($scene->framed[$track->id])
+                        ? $scene->framed[$track->id]->at($from + $i)
+                        : CameraMove::at($scene->document->cameras[$track->id], $from + $i, $faces[$i] ?? []),
+                ))
                 : self::row($scene, $track, $moment, $from + $i);
         }
 

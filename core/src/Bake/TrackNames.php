@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace CrispReel\Core\Bake;
 
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\FramedCamera;
+use CrispReel\Core\Compile\Whereabouts;
 
 /**
  * Names of pieces: each the hash of what the piece is computed from, in its own frames: the item itself, what carries it, what
@@ -48,6 +50,10 @@ final class TrackNames
     private function camera(string $id, int $n): array
     {
         $camera = $this->scene->document->cameras[$id];
+        $framed = $this->scene->framed[$id] ?? null;
+        if ($framed !== null) {
+            return [$this->scene->document->cameras[$id]->sensorWidthMm, $framed->fingerprint(), $this->seen($framed, $n)];
+        }
         // What one is called, or how large its sensor is, moves nothing.
         $parts = [array_diff_key($camera->toArray(), ['letter' => 0, 'name' => 0, 'sensorWidthMm' => 0, 'sensorHeightMm' => 0])];
         if ($camera->followsFocus()) {
@@ -58,6 +64,24 @@ final class TrackNames
         }
 
         return $parts;
+    }
+
+    /** @return list<mixed> what those do whom a camera films, as far as it looks before and after piece $n */
+    private function seen(FramedCamera $framed, int $n): array
+    {
+        [$from, $count] = PoseStream::range($this->scene, $n);
+
+        return array_map(fn (string $id): string => $this->over(
+            $id, max(0, $from - Whereabouts::REACH), $from + $count + Whereabouts::REACH,
+        ), $framed->subjects());
+    }
+
+    private function over(string $id, int $from, int $to): string
+    {
+        return $this->grounds["{$from}-{$to} {$id}"] ??= hash(
+            'xxh128',
+            json_encode($this->scene->poses->grounds($id, $from, $to), JSON_THROW_ON_ERROR),
+        );
     }
 
     /** The hash of what an item is computed from in piece $n, through all that it hangs on. */

@@ -44,6 +44,7 @@ final readonly class CompiledScene
      * @param  list<Shot>  $shots  with every out frame settled
      * @param  list<Finding>  $notes
      * @param  array<string, ClothRun>  $cloths  by item
+     * @param  array<string, FramedCamera>  $framed  by camera that knows whom it films
      */
     public function __construct(
         public Poses $poses,
@@ -52,6 +53,7 @@ final readonly class CompiledScene
         public array $shots,
         public array $notes = [],
         public array $cloths = [],
+        public array $framed = [],
     ) {
         $this->document = $poses->document;
         $this->lanes = $poses->lanes;

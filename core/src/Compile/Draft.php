@@ -155,6 +155,12 @@ final class Draft
         $this->put('cloths', $cloths);
     }
 
+    /** @param  array<string, FramedCamera>  $framed  by camera */
+    public function putFramed(array $framed): void
+    {
+        $this->put('framed', $framed);
+    }
+
     /** All that poses are worked out from. */
     public function poses(): Poses
     {
@@ -195,7 +201,10 @@ final class Draft
         /** @var array<string, ClothRun> $cloths */
         $cloths = $this->read('cloths');
 
-        return new CompiledScene($this->poses(), $this->order(), $this->frames(), $shots, $this->notes, $cloths);
+        /** @var array<string, FramedCamera> $framed */
+        $framed = $this->read('framed');
+
+        return new CompiledScene($this->poses(), $this->order(), $this->frames(), $shots, $this->notes, $cloths, $framed);
     }
 
     private function put(string $slot, mixed $value): void

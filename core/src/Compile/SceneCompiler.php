@@ -14,7 +14,7 @@ final class SceneCompiler
     private const PASSES = [
         Passes\Order::class, Passes\Places::class, Passes\Lanes::class, Passes\Drives::class, Passes\Length::class,
         Passes\TouchUps::class, Passes\Grasps::class, Passes\Holds::class, Passes\Carries::class, Passes\Misses::class,
-        Passes\Standers::class, Passes\Cloths::class, Passes\Lamps::class,
+        Passes\Standers::class, Passes\Cloths::class, Passes\Lamps::class, Passes\Framings::class,
     ];
 
     /**

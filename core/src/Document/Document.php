@@ -18,7 +18,7 @@ final readonly class Document
     /** The kinds of rows that a scene has, by the name of their list. */
     public const ROWS = [
         'items' => Item::class, 'beats' => Beat::class, 'links' => Link::class, 'cameras' => Camera::class, 'shots' => Shot::class,
-        'touchUps' => TouchUp::class, 'contacts' => Contact::class,
+        'touchUps' => TouchUp::class, 'contacts' => Contact::class, 'framings' => Framing::class,
     ];
 
     /**
@@ -30,6 +30,7 @@ final readonly class Document
      * @param  list<Shot>  $shots  in reel order
      * @param  list<TouchUp>  $touchUps
      * @param  list<Contact>  $contacts
+     * @param  list<Framing>  $framings
      */
     public function __construct(
         public string $name,
@@ -46,6 +47,7 @@ final readonly class Document
         public array $touchUps = [],
         public array $contacts = [],
         public Wind $wind = new Wind,
+        public array $framings = [],
     ) {
     }
 
@@ -72,7 +74,7 @@ final readonly class Document
             array_map(Beat::from(...), $in->each('beats')), array_map(Link::from(...), $in->each('links')),
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
             array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
-            Wind::from($in->child('wind')),
+            Wind::from($in->child('wind')), array_map(Framing::from(...), $in->each('framings')),
         );
         $document->checkReferences();
 

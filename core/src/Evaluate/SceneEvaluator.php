@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Evaluate;
 
+use CrispReel\Core\Camera\CameraMove;
+use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Moment;
 use CrispReel\Core\Document\Camera;
@@ -32,7 +34,12 @@ final class SceneEvaluator
     {
         $heads = $scene->document->cameras === [] ? [] : $moment->heads();
 
-        return array_map(static fn (Camera $c): CameraPose => CameraMove::at($c, $frame, $heads), $scene->document->cameras);
+        return array_map(
+            static fn (Camera $c): CameraPose => isset($scene->framed[$c->id])
+                ? $scene->framed[$c->id]->at($frame)
+                : CameraMove::at($c, $frame, $heads),
+            $scene->document->cameras,
+        );
     }
 
     /** @return list<float> */

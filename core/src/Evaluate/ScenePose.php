@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Evaluate;
 
+use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Math\Placement;
 
 /** A whole scene at one frame. */

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Camera\CameraMove;
+use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\Input;
-use CrispReel\Core\Evaluate\CameraMove;
-use CrispReel\Core\Evaluate\CameraPose;
 use CrispReel\Core\Math\Lens;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Tests\Support\Scenes;

@@ -115,7 +115,10 @@
         <LinkNotice pending={scene.pending} />
         <SlateBar bind:step={view.step} onkeys={() => (keysOpen = true)} />
         <div class="flex min-h-0 flex-1">
-            <div class="w-[216px] shrink-0 overflow-hidden border-r border-line bg-desk" data-testid="tray">
+            <div
+                class={['shrink-0 overflow-hidden border-r border-line bg-desk', view.step === 'Cover' ? 'w-[272px]' : 'w-[216px]']}
+                data-testid="tray"
+            >
                 {#if view.step === 'Cast'}<CastTray />{:else if view.step === 'Block'}<BlockTray />{:else if view.step === 'Act'}<ActTray
                     />{:else if view.step === 'Cover'}<CoverTray />{:else}<FinishTray />{/if}
             </div>

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { Manifest, ManifestPart } from '../picture';
-import { ContactRow, BeatRow, CameraRow, ItemRow, LinkRow, Rows, ShotRow, TouchUpRow, WindRow } from './rows.generated';
+import { ContactRow, BeatRow, CameraRow, FramingRow, ItemRow, LinkRow, Rows, ShotRow, TouchUpRow, WindRow } from './rows.generated';
 
 /** What the server answers about a scene: checked where it comes in, typed from there on. */
 
@@ -74,6 +74,7 @@ export const Change = v.variant('table', [
     changed('links', LinkRow),
     changed('touch_ups', TouchUpRow),
     changed('contacts', ContactRow),
+    changed('framings', FramingRow),
     changed('cameras', CameraRow),
     changed('shots', ShotRow),
     changed('scenes', SceneRow),

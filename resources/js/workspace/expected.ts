@@ -17,6 +17,7 @@ const SIMPLE: Record<string, Simple> = {
     'link.set': { table: 'links', of: 'link', fields: ['from', 'to', 'easeFrames'] },
     'contact.set': { table: 'contacts', of: 'contact', fields: ['offset', 'from', 'to', 'easeIn', 'easeOut'] },
     'touchup.set': { table: 'touch_ups', of: 'touchUp', fields: ['from', 'to', 'easeIn', 'easeOut'] },
+    'framing.set': { table: 'framings', of: 'framing', fields: ['size', 'sideDeg', 'height', 'focalMm', 'fStop', 'keep', 'over'] },
     'camera.set': { table: 'cameras', of: 'camera', fields: ['name'] },
     'shot.set': { table: 'shots', of: 'shot', fields: ['label'] },
 };

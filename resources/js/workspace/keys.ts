@@ -79,6 +79,7 @@ function remove(scene: Desk['scene']): void {
         contacts: 'contact',
         cameras: 'camera',
         shots: 'shot',
+        framings: 'framing',
     }[s.table];
     void scene.edit({ do: `${one}.remove`, [one]: s.id });
 }

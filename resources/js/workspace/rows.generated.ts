@@ -199,6 +199,25 @@ export const ContactRow = v.object({
 });
 export type ContactRow = v.InferOutput<typeof ContactRow>;
 
+export const FramingRow = v.object({
+    id: v.number(),
+    cameraId: v.number(),
+    subjectId: v.number(),
+    partnerId: v.nullable(v.number()),
+    frame: v.number(),
+    over: v.number(),
+    ease: v.picklist(['linear', 'in', 'out', 'inOut', 'hold']),
+    kind: v.picklist(['single', 'overShoulder', 'together']),
+    size: v.picklist(['extremeCloseUp', 'closeUp', 'mediumCloseUp', 'medium', 'threeQuarter', 'full', 'wide', 'veryWide']),
+    sideDeg: v.number(),
+    height: v.picklist(['level', 'low', 'high', 'overhead', 'floor']),
+    focalMm: v.number(),
+    keep: v.picklist(['still', 'turn', 'follow']),
+    room: v.number(),
+    fStop: v.number(),
+});
+export type FramingRow = v.InferOutput<typeof FramingRow>;
+
 export const WindRow = v.object({
     towardsDeg: v.number(),
     speed: v.number(),
@@ -215,6 +234,7 @@ export const Rows = v.object({
     shots: v.array(ShotRow),
     touch_ups: v.array(TouchUpRow),
     contacts: v.array(ContactRow),
+    framings: v.array(FramingRow),
 });
 export type Rows = v.InferOutput<typeof Rows>;
 
@@ -249,6 +269,14 @@ export const ranges = {
         to: [1, 1000000],
         easeIn: [0, 240],
         easeOut: [0, 240],
+    },
+    FramingRow: {
+        frame: [0, 1000000],
+        over: [0, 100000],
+        sideDeg: [-180, 180],
+        focalMm: [8, 800],
+        room: [-2, 2],
+        fStop: [0.7, 64],
     },
     ItemRow: {
         headingDeg: [-36000, 36000],

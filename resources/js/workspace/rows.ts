@@ -8,6 +8,7 @@ export type {
     BeatRow,
     CameraKeyRow,
     ContactRow,
+    FramingRow,
     ItemRow,
     LinkRow,
     PathRow,

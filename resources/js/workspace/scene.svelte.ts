@@ -45,7 +45,7 @@ export class SceneStore {
     wind = $state.raw<Wind>(STILL_DAY);
     revision = $state(0);
     production = $state.raw<Open['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
-    rows = $state<Rows>({ items: [], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [] });
+    rows = $state<Rows>({ items: [], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [], framings: [] });
     assets = $state.raw<AssetRow[]>([]);
     manifest = $state.raw<Manifest | null>(null);
     history = $state.raw<Open['history']>({ undo: null, redo: null });

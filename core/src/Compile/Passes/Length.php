@@ -43,6 +43,9 @@ final class Length implements Pass
         foreach ($this->draft->document->cameras as $c) {
             $found = max($found, $c->keys[count($c->keys) - 1]->frame + 1);
         }
+        foreach ($this->draft->document->framings as $f) {
+            $found = max($found, (float) ($f->frame + max(1, $f->over)));
+        }
 
         if ($found <= 0.0) {
             // Nothing but what repeats: once through the longest of it.

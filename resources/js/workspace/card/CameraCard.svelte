@@ -1,10 +1,12 @@
 <script lang="ts">
     import { getDesk } from '../context';
     import type { CameraRowData } from '../rows';
+    import FramingFields from './FramingFields.svelte';
     import NumberField from './NumberField.svelte';
 
     let { camera }: { camera: CameraRowData } = $props();
     const { scene, playhead } = getDesk();
+    const framings = $derived(scene.rows.framings.filter((f) => f.cameraId === camera.id).sort((a, b) => a.frame - b.frame));
     const key = $derived([...camera.keys].reverse().find((k) => k.frame <= playhead.frame) ?? camera.keys[0]);
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'camera.set', camera: camera.id, ...values });
     const height = (n: number) => {
@@ -25,7 +27,9 @@
         onkeydown={(e) => (e.stopPropagation(), e.key === 'Enter' && e.currentTarget.blur())}
     />
 </div>
-{#if key}
+{#if framings.length > 0}
+    <FramingFields {camera} {framings} />
+{:else if key}
     <dl class="grid grid-cols-[60px_1fr] items-center gap-x-2 gap-y-1.5">
         <dt class="text-soft">Lens (mm)</dt>
         <dd><NumberField label="Focal length (mm)" value={key.focalMm} unit="mm" digits={1} save={(n) => set({ focalMm: n })} /></dd>

@@ -3,6 +3,7 @@
     import { trackRow, type Stretch } from '../../picture';
     import { getDesk } from '../context';
     import { tapeColour, type ItemRow } from '../rows';
+    import LineOfAction from './LineOfAction.svelte';
     import PathMarks from './PathMarks.svelte';
     import { camerasOn } from './cameras';
     import { gridOf, hipsOver, namesApart, type Mark } from './plan';
@@ -341,6 +342,7 @@
                 />{/if}
         {/each}
         <PathMarks {px} {pz} {world} />
+        <LineOfAction {px} {pz} />
         {#each cameras as c (c.id)}
             <CameraMark
                 camera={c}

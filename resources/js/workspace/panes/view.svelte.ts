@@ -1,6 +1,7 @@
 import { Matrix4, PerspectiveCamera, Quaternion, Vector3 } from 'three';
 import { shotAt, viewOf, type Painter, type Stretch, type View } from '../../picture';
 import type { Step } from '../context';
+import { framingWords } from '../cover/setups';
 import type { Playhead } from '../playhead.svelte';
 import type { Command, Quat, Vec3 } from '../rows';
 import type { SceneStore } from '../scene.svelte';
@@ -24,6 +25,12 @@ export class FrameView {
     pathing = $state<{ table: 'beats' | 'items'; id: number } | null>(null);
     /** Who waits for a place to be clicked in the picture, and what for, in words. */
     aiming = $state.raw<{ what: string; take: (place: AimedAt) => void } | null>(null);
+    /** The camera that is worked on, whoever is selected meanwhile. */
+    covering = $state<number | null>(null);
+    /** Who was filmed last. */
+    filmed = $state<number | null>(null);
+    /** The two between whom the line of action runs, while cameras are set up for them. */
+    line = $state.raw<{ a: number; b: number } | null>(null);
     /** Frame at which a new route sets off. */
     routeFrom = 0;
     readonly free = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
@@ -96,10 +103,21 @@ export class FrameView {
         const camera = m?.cameras.find((c) => c.id === id);
         const row = camera && block ? block.camera(camera.id, frame) : null;
         if (camera && row) {
-            const name = camera.name ? `, ${camera.name}` : '';
-            return { view: viewOf(row, camera.sensorWidthMm), label: `Camera ${camera.letter}${name}`, camera: Number(camera.id.slice(1)) };
+            const name = camera.name || this.filming(Number(camera.id.slice(1)), frame);
+            return {
+                view: viewOf(row, camera.sensorWidthMm),
+                label: `Camera ${camera.letter}${name && ', '}${name}`,
+                camera: Number(camera.id.slice(1)),
+            };
         }
         return { view: this.freeView(), label: 'Free view', camera: null };
+    }
+
+    /** In words, whom a camera films at a frame; nothing for one that is led by keys. */
+    private filming(camera: number, frame: number): string {
+        const all = this.scene.rows.framings.filter((f) => f.cameraId === camera).sort((a, b) => a.frame - b.frame);
+        const now = [...all].reverse().find((f) => f.frame <= frame) ?? all[0];
+        return now ? framingWords(now, (id) => this.scene.find('items', id)?.name ?? '?') : '';
     }
 
     freeView(): View {

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Evaluate;
+namespace CrispReel\Core\Camera;
 
 use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\CameraKey;

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Camera;
+
+use CrispReel\Core\Document\Framing;
+
+/** A framing and those whom it is about, as they are at its moment, to where the camera stands. */
+final class Framer
+{
+    private const RISE = ['low' => -18.0, 'high' => 25.0, 'overhead' => 75.0];
+
+    /** Parts of the picture that a thing fills, by size: the tighter ones show less than all of it. */
+    private const THING = [1.9, 1.5, 1.2, 0.86, 0.72, 0.58, 0.34, 0.22];
+
+    public static function solve(Framing $f, Marks $subject, ?Marks $partner, Gate $gate): Aim|Refusal
+    {
+        if ($partner !== null && $f->kind === 'overShoulder') {
+            return OverShoulder::solve($subject, $partner, OverShoulder::fits($f->size) ? $f->size : 'medium', $f->sideDeg, $f->focalMm, $gate);
+        }
+        if ($partner !== null && $f->kind === 'together') {
+            return self::together($f, $subject, $partner, $gate);
+        }
+        // Who talks with somebody is seen from the line to the other, wherever the head is turned at the moment.
+        if ($partner !== null) {
+            [$a, $b] = [$subject->middle('eyes'), $partner->middle('eyes')];
+            $subject = hypot($b[0] - $a[0], $b[2] - $a[2]) > 0.05 ? $subject->turned(atan2($b[0] - $a[0], $b[2] - $a[2])) : $subject;
+        }
+
+        return match ($subject->posture) {
+            Marks::THING => self::boxed($f, $subject->of('body'), self::around(self::THING[(int) array_search($f->size, Framing::SIZES, true)]), $subject, $gate),
+            Marks::LYING => self::lying($f, $subject, $gate),
+            default => self::upright($f, $subject, $gate),
+        };
+    }
+
+    private static function upright(Framing $f, Marks $subject, Gate $gate): Aim
+    {
+        $size = ShotSize::named($f->size, $subject->posture);
+        $side = deg2rad($f->sideDeg);
+
+        return (new CutLines($subject, $size, $f->focalMm, $gate))
+            ->solve($subject->facing + $side, $f->room * $size->lookRoom * sin($side), $f->height);
+    }
+
+    /** Who lies is framed by three sizes: the head, down to the belt, all. */
+    private static function lying(Framing $f, Marks $subject, Gate $gate): Aim
+    {
+        $points = match (true) {
+            ShotSize::number($f->size) >= 4 => [...$subject->of('crown'), ...$subject->of('chin'), ...$subject->of('shoulders')],
+            ShotSize::number($f->size) >= 2 => [...$subject->of('crown'), ...$subject->of('shoulders'), ...$subject->of('belt')],
+            default => $subject->of('body'),
+        };
+
+        return self::boxed($f, $points, self::around($f->size === 'wide' ? 0.5 : ($f->size === 'veryWide' ? 0.35 : 0.84)), $subject, $gate);
+    }
+
+    /**
+     * @param  list<array{float, float, float}>  $points
+     * @param  array{float, float, float, float}  $box
+     */
+    private static function boxed(Framing $f, array $points, array $box, Marks $subject, Gate $gate): Aim
+    {
+        $rise = deg2rad(self::RISE[$f->height] ?? ($f->height === 'floor' ? 0.0 : 6.0));
+        $height = $f->height === 'floor' ? $subject->lowest() + 0.12 : null;
+
+        return BoxFit::solve($points, $box, $subject->facing + deg2rad($f->sideDeg), $rise, $f->focalMm, $gate, $height);
+    }
+
+    /** Two in one picture, seen from degrees off the line between them: 90 is square to it. */
+    private static function together(Framing $f, Marks $a, Marks $b, Gate $gate): Aim
+    {
+        [$p, $q] = [$a->middle('eyes'), $b->middle('eyes')];
+        $line = atan2($q[0] - $p[0], $q[2] - $p[2]);
+        $size = ShotSize::named($f->size);
+        $points = [];
+        foreach ([$a, $b] as $m) {
+            array_push($points, ...$m->of('crown'), ...$m->of('mass'));
+            array_push($points, ...($size->number >= 2 ? $m->of($size->bottom) : $m->of('body')));
+        }
+        $low = $size->bottomAt < -0.99 ? -1.0 : $size->bottomAt;
+        $rise = deg2rad(self::RISE[$f->height] ?? 0.0);
+        $height = match ($f->height) {
+            'level' => max(0.3, ($p[1] + $q[1]) / 2 - ($size->number >= 3 ? 0.05 : 0.35)),
+            'floor' => min($a->lowest(), $b->lowest()) + 0.12,
+            default => null,
+        };
+
+        return BoxFit::solve($points, [-0.80, 0.80, $low, min(0.86, $size->topAt)], $line + deg2rad($f->sideDeg), $rise, $f->focalMm, $gate, $height);
+    }
+
+    /** @return array{float, float, float, float} */
+    private static function around(float $share): array
+    {
+        return [-$share, $share, -$share, $share];
+    }
+}

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Camera\Aim;
+use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Camera\Gate;
+use CrispReel\Core\Camera\ShotSize;
+use CrispReel\Core\Document\Framing;
+use CrispReel\Core\Math\Angle;
+use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\V3;
+
+/**
+ * A camera that films somebody, over time: from each of its framings on it stands where that one was solved, turns or goes along
+ * with its subject, and leads over to the next.
+ *
+ * @phpstan-type Vec array{float, float, float}
+ */
+final class FramedCamera
+{
+    /** @var list<array{float, float}> where in the picture each framing keeps its subject */
+    private array $kept = [];
+
+    /** @var list<Vec> where its subject's hips are at its own frame */
+    private array $began = [];
+
+    /** @param  list<array{Framing, Aim}>  $stretches  in the order of their frames, each with how it is solved at its own frame */
+    public function __construct(private readonly array $stretches, private readonly Gate $gate, private readonly Whereabouts $where)
+    {
+        foreach ($stretches as [$f, $aim]) {
+            [$x, $y] = $aim->project($this->centre($f, $f->frame), $gate);
+            $this->kept[] = [$x, $y];
+            $this->began[] = $where->smooth($f->subject, $f->frame)[1];
+        }
+    }
+
+    public function at(float $frame): CameraPose
+    {
+        $n = 0;
+        foreach ($this->stretches as $i => [$f]) {
+            $n = $f->frame <= $frame ? $i : $n;
+        }
+        [$framing] = $this->stretches[$n];
+        $aim = $this->aim($n, $frame);
+        $fStop = $framing->fStop;
+        $sharp = $this->sharp($framing, $frame);
+        if ($n > 0 && $framing->over > 0 && $frame < $framing->frame + $framing->over) {
+            $t = Ease::named($framing->ease === 'hold' ? 'inOut' : $framing->ease, ($frame - $framing->frame) / $framing->over);
+            [$from] = $this->stretches[$n - 1];
+            $aim = $this->between($n, $frame, $aim, $t);
+            $fStop = Ease::mix($from->fStop, $fStop, $t);
+            $sharp = V3::mix($this->sharp($from, $frame), $sharp, $t);
+        }
+
+        return $aim->pose($this->gate, $sharp, $fStop);
+    }
+
+    /** What stretch $n comes to at a frame. */
+    private function aim(int $n, float $frame): Aim
+    {
+        [$f, $aim] = $this->stretches[$n];
+        if ($f->keep === 'still') {
+            return $aim;
+        }
+        $position = $aim->position;
+        if ($f->keep === 'follow') {
+            $way = V3::sub($this->where->smooth($f->subject, $frame)[1], $this->began[$n]);
+            $position = V3::add($position, $way);
+        }
+
+        return Aim::at($position, $this->centre($f, $frame), $this->kept[$n][0], $this->kept[$n][1], $aim->focalMm, $this->gate);
+    }
+
+    /** On the way from the framing before to this one: on an arc round the subject, its place in the picture led over. */
+    private function between(int $n, float $frame, Aim $to, float $t): Aim
+    {
+        [$f] = $this->stretches[$n];
+        [$before] = $this->stretches[$n - 1];
+        $from = $this->aim($n - 1, $frame);
+        $lens = exp(Ease::mix(log($from->focalMm), log($to->focalMm), $t));
+        $centre = V3::mix($this->centre($before, $frame), $this->centre($f, $frame), $t);
+        if ($before->subject !== $f->subject) {
+            $yaw = $from->yaw + $t * Angle::wrapped($to->yaw - $from->yaw);
+
+            return new Aim(V3::mix($from->position, $to->position, $t), $yaw, Ease::mix($from->pitch, $to->pitch, $t), $lens);
+        }
+        [$a, $b] = [V3::sub($from->position, $centre), V3::sub($to->position, $centre)];
+        $turn = atan2($a[0], $a[2]) + $t * Angle::wrapped(atan2($b[0], $b[2]) - atan2($a[0], $a[2]));
+        $far = exp(Ease::mix(log(max(0.05, hypot($a[0], $a[2]))), log(max(0.05, hypot($b[0], $b[2]))), $t));
+        $position = [$centre[0] + $far * sin($turn), $centre[1] + Ease::mix($a[1], $b[1], $t), $centre[2] + $far * cos($turn)];
+        [$ax, $ay] = $from->project($centre, $this->gate);
+        [$bx, $by] = $to->project($centre, $this->gate);
+
+        return Aim::at($position, $centre, Ease::mix($ax, $bx, $t), Ease::mix($ay, $by, $t), $lens, $this->gate);
+    }
+
+    /** @return Vec what a framing keeps in its place: the eyes of who is near, the body of who is seen whole, the middle of two */
+    private function centre(Framing $f, float $frame): array
+    {
+        [$eyes, $hips] = $this->where->smooth($f->subject, $frame);
+        if ($f->kind === 'together' && $f->partner !== null) {
+            return V3::mix($eyes, $this->where->smooth($f->partner, $frame)[0], 0.5);
+        }
+
+        return ShotSize::number($f->size) >= 3 || $f->kind === 'overShoulder' ? $eyes : V3::mix($eyes, $hips, 0.5);
+    }
+
+    /** @return Vec */
+    private function sharp(Framing $f, float $frame): array
+    {
+        return $this->where->smooth($f->subject, $frame)[0];
+    }
+
+    /** @return list<string> whom it films */
+    public function subjects(): array
+    {
+        $out = [];
+        foreach ($this->stretches as [$f]) {
+            array_push($out, $f->subject, ...($f->partner === null ? [] : [$f->partner]));
+        }
+
+        return array_values(array_unique($out));
+    }
+
+    /** @return list<mixed> what it is computed from besides where its subjects are */
+    public function fingerprint(): array
+    {
+        return array_map(static fn (array $s, array $kept, array $began): array => [
+            array_diff_key($s[0]->toArray(), ['id' => 0, 'camera' => 0]),
+            array_map(static fn (float $v): float => round($v, 6), [...$s[1]->flat(), ...$kept, ...$began]),
+        ], $this->stretches, $this->kept, $this->began);
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile\Passes;
+
+use CrispReel\Core\Camera\Aim;
+use CrispReel\Core\Camera\Framer;
+use CrispReel\Core\Camera\Gate;
+use CrispReel\Core\Camera\Refusal;
+use CrispReel\Core\Compile\Draft;
+use CrispReel\Core\Compile\FramedCamera;
+use CrispReel\Core\Compile\Memory;
+use CrispReel\Core\Compile\Pass;
+use CrispReel\Core\Compile\Subjects;
+use CrispReel\Core\Document\Camera;
+use CrispReel\Core\Document\Finding;
+use CrispReel\Core\Document\Framing;
+use CrispReel\Core\Document\Severity;
+
+/** Cameras that know whom they film: each framing solved at its own frame, once. */
+final class Framings implements Pass
+{
+    public function settle(Draft $draft): void
+    {
+        $of = [];
+        foreach ($draft->document->framings as $f) {
+            $of[$f->camera][] = $f;
+        }
+        $out = [];
+        $subjects = new Subjects($draft->poses(), $draft->document, $draft->assets, $draft->memory);
+        $where = $of === [] ? null : $subjects->where($draft->frames());
+        foreach ($of as $id => $framings) {
+            $camera = $draft->document->cameras[$id];
+            $gate = new Gate($draft->document->width / $draft->document->height, $camera->sensorWidthMm);
+            usort($framings, static fn (Framing $a, Framing $b): int => $a->frame <=> $b->frame);
+            $stretches = [];
+            foreach ($framings as $f) {
+                $solved = $draft->memory->of(self::key($draft, $f, $gate), static fn (): Aim|Refusal => self::solve($subjects, $f, $gate));
+                if ($solved instanceof Aim) {
+                    $stretches[] = [$f, $solved];
+                } else {
+                    $draft->note(self::refused($draft, $camera, $f, $solved));
+                }
+            }
+            if ($stretches !== [] && $where !== null) {
+                $out[$id] = new FramedCamera($stretches, $gate, $where);
+            }
+        }
+        $draft->putFramed($out);
+    }
+
+    private static function solve(Subjects $subjects, Framing $f, Gate $gate): Aim|Refusal
+    {
+        $partner = $f->partner === null ? null : $subjects->marks($f->partner, $f->frame);
+
+        return Framer::solve($f, $subjects->marks($f->subject, $f->frame), $partner, $gate);
+    }
+
+    private static function key(Draft $draft, Framing $f, Gate $gate): string
+    {
+        $grounds = array_map(
+            static fn (string $id): array => $draft->poses()
+                ->grounds($id, max(0, $f->frame - Subjects::AROUND), $f->frame + Subjects::AROUND + 1),
+            array_filter([$f->subject, $f->partner ?? '']),
+        );
+
+        return Memory::key('framing', [array_diff_key($f->toArray(), ['id' => 0, 'camera' => 0]), $gate->aspect, $gate->sensorWidthMm, $grounds]);
+    }
+
+    private static function refused(Draft $draft, Camera $camera, Framing $f, Refusal $refusal): Finding
+    {
+        return new Finding(
+            'camera.framing', Severity::Harms,
+            sprintf('Camera %s cannot be framed on %s as asked: %s', $camera->letter, $draft->document->items[$f->subject]->name, lcfirst($refusal->sentence)),
+            effect: 'It stands where it stood last.', remedy: 'Choose another angle for it in Cover.', about: [$camera->id],
+            frames: [$f->frame, $f->frame],
+        );
+    }
+}

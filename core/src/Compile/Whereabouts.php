@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
+
+/**
+ * Where those who are filmed are over time: eyes and hips of people, the middle of things; as they are, and as an operator follows
+ * them: the mean of what lies before and after, weighted by a bell curve, so that any frame can be asked for first.
+ *
+ * @phpstan-type Vec array{float, float, float}
+ */
+final class Whereabouts
+{
+    /** Frames from one look to the next; between two the way is straight. */
+    private const STEP = 2;
+
+    /** Frames of the bell's sigma: for what a camera turns to, and for what it goes along with. */
+    private const SIGMA = [8.0, 14.0];
+
+    /** Frames before and after that count: 2.5 sigmas of the wider bell. */
+    public const REACH = 36;
+
+    /** @var array<string, list<array{Vec, Vec}>> by item and stretch */
+    private array $looks = [];
+
+    /** @var array<string, array{Vec, Vec}> smoothed, by item and even frame */
+    private array $smooth = [];
+
+    /** @param  array<string, Vec>  $middles  of things, in their own space */
+    public function __construct(
+        private readonly Poses $poses,
+        private readonly Memory $memory,
+        private readonly int $frames,
+        private readonly array $middles,
+    ) {
+    }
+
+    /** @return array{Vec, Vec} what a camera turns to (eyes) and what it goes along with (hips) */
+    public function smooth(string $item, float $frame): array
+    {
+        $low = self::STEP * (int) floor($frame / self::STEP);
+        $t = ($frame - $low) / self::STEP;
+        $a = $this->smoothed($item, $low);
+        if ($t <= 0.0) {
+            return $a;
+        }
+        $b = $this->smoothed($item, $low + self::STEP);
+
+        return [V3::mix($a[0], $b[0], $t), V3::mix($a[1], $b[1], $t)];
+    }
+
+    /** @return array{Vec, Vec} */
+    private function smoothed(string $item, int $frame): array
+    {
+        return $this->smooth["{$item} {$frame}"] ??= [$this->mean($item, $frame, 0), $this->mean($item, $frame, 1)];
+    }
+
+    /** @return Vec */
+    private function mean(string $item, int $frame, int $which): array
+    {
+        $sum = [0.0, 0.0, 0.0];
+        $total = 0.0;
+        $reach = self::STEP * (int) round(2.5 * self::SIGMA[$which] / self::STEP);
+        for ($by = -$reach; $by <= $reach; $by += self::STEP) {
+            $w = exp(-0.5 * ($by / self::SIGMA[$which]) ** 2);
+            $sum = V3::addScaled($sum, $this->at($item, $frame + $by)[$which], $w);
+            $total += $w;
+        }
+
+        return V3::mul($sum, 1 / $total);
+    }
+
+    /** @return array{Vec, Vec} eyes and hips at an even frame of the scene; before it begins and after it ends as then */
+    private function at(string $item, int $frame): array
+    {
+        $last = max(0, $this->frames - 1);
+        $k = intdiv(max(0, min($last - $last % self::STEP, $frame)), self::STEP);
+        $each = intdiv(CompiledScene::PIECE, self::STEP);
+        $n = intdiv($k, $each);
+        $stretch = $this->looks["{$item} {$n}"] ??= $this->stretch($item, $n * CompiledScene::PIECE);
+
+        return $stretch[$k - $n * $each];
+    }
+
+    /** @return list<array{Vec, Vec}> */
+    private function stretch(string $item, int $from): array
+    {
+        return $this->memory->of(
+            Memory::key('where', [$item, $from, $this->poses->grounds($item, $from, $from + CompiledScene::PIECE)]),
+            function () use ($item, $from): array {
+                $out = [];
+                for ($f = $from; $f < $from + CompiledScene::PIECE; $f += self::STEP) {
+                    $out[] = $this->look($this->poses->at($f), $item);
+                }
+
+                return $out;
+            },
+        );
+    }
+
+    /** @return array{Vec, Vec} */
+    private function look(Moment $moment, string $item): array
+    {
+        $figure = $this->poses->lanes[$item]->figure ?? null;
+        $head = $figure->skeleton->roles['head'] ?? null;
+        if ($figure === null || $head === null) {
+            $at = $moment->place($item)->point($this->middles[$item] ?? [0.0, 0.0, 0.0]);
+
+            return [$at, $at];
+        }
+        $eyes = array_values(array_filter([$figure->rest('eyeL'), $figure->rest('eyeR')]));
+        $own = $figure->rest('head') ?? [0.0, 0.0, 0.0];
+        $off = count($eyes) === 2 ? V3::sub(V3::mix($eyes[0], $eyes[1], 0.5), $own) : V3::mul([0.0, 0.055, 0.05], $figure->height());
+        $joint = $moment->joint($item, $head);
+        // The head's axes at rest are the figure's only where it has no turn of its own.
+        $local = Q4::rotate(Q4::conjugate($figure->restTurn($head)), $off);
+
+        return [$joint->point($local), $moment->joint($item, $figure->hips)->position];
+    }
+}

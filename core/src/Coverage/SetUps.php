@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Coverage;
+
+use CrispReel\Core\Document\Framing;
+
+/** What a director may choose from for whom is selected: families of set-ups, each solved at the moment that is looked at. */
+final class SetUps
+{
+    /** Lenses that suit the sizes, mm. */
+    private const LENSES = [
+        'extremeCloseUp' => 85.0, 'closeUp' => 75.0, 'mediumCloseUp' => 65.0, 'medium' => 50.0, 'threeQuarter' => 40.0, 'full' => 35.0,
+        'wide' => 28.0, 'veryWide' => 24.0,
+    ];
+
+    public const TITLES = [
+        'extremeCloseUp' => 'Extreme close-up', 'closeUp' => 'Close-up', 'mediumCloseUp' => 'Medium close-up', 'medium' => 'Medium shot',
+        'threeQuarter' => 'Three-quarter', 'full' => 'Full shot', 'wide' => 'Wide', 'veryWide' => 'Very wide',
+    ];
+
+    /** Degrees off the line from which one of two is seen alone, by size. */
+    private const ALONE = ['mediumCloseUp' => 32.0, 'closeUp' => 24.0];
+
+    /** Metres a second, from which on somebody travels. */
+    private const TRAVELS = 0.3;
+
+    public function __construct(private readonly Stand $stand)
+    {
+    }
+
+    /**
+     * @param  string|null  $partner  with whom it has to do
+     * @param  float  $sideDeg  seen from the subject
+     * @param  float  $hand  side of the line between the two, by its sign; 0: the one that is kept
+     * @return list<Proposal>
+     */
+    public function of(string $subject, ?string $partner, float $sideDeg, string $height, float $hand = 0.0): array
+    {
+        if (! $this->stand->isPerson($subject)) {
+            return $this->thing($subject, $sideDeg, $height);
+        }
+        $partner = $partner !== null && $partner !== $subject && $this->stand->isPerson($partner) ? $partner : null;
+
+        return [
+            ...$this->alone($subject, $sideDeg, $height),
+            ...($partner === null ? [] : $this->two($subject, $partner, $hand)),
+            ...$this->moving($subject, $height),
+        ];
+    }
+
+    /** @return list<Proposal> */
+    private function alone(string $subject, float $sideDeg, string $height): array
+    {
+        $out = [];
+        foreach (Framing::SIZES as $size) {
+            $out[] = $this->stand->propose('one', self::TITLES[$size], $this->framing($subject, [
+                'size' => $size, 'sideDeg' => $sideDeg, 'height' => $height, 'focalMm' => self::LENSES[$size],
+            ]));
+        }
+
+        return $out;
+    }
+
+    /** @return list<Proposal> */
+    private function thing(string $subject, float $sideDeg, string $height): array
+    {
+        $out = [];
+        foreach (['closeUp' => 'Detail', 'threeQuarter' => 'All of it', 'wide' => 'With what is around'] as $size => $title) {
+            $out[] = $this->stand->propose('thing', $title, $this->framing($subject, [
+                'size' => $size, 'sideDeg' => $sideDeg, 'height' => $height === 'level' ? 'high' : $height, 'focalMm' => 50.0,
+            ]));
+        }
+
+        return $out;
+    }
+
+    /** @return list<Proposal> */
+    private function two(string $a, string $b, float $hand): array
+    {
+        $kept = $this->hand($a, $b);
+        $hand = $hand === 0.0 ? $kept ?? 1.0 : ($hand < 0 ? -1.0 : 1.0);
+        $crosses = $kept !== null && $kept !== $hand;
+        $out = [];
+        foreach ([[$a, $b, $hand], [$b, $a, -$hand]] as [$s, $l, $side]) {
+            $out[] = ["Over {$this->stand->name($l)}, on {$this->stand->name($s)}", $s, $l, ['kind' => 'overShoulder', 'sideDeg' => 30.0 * $side]];
+        }
+        $out[] = ['Both, to the belt', $a, $b, ['kind' => 'together', 'size' => 'medium', 'sideDeg' => 90.0 * $hand, 'focalMm' => 40.0]];
+        $out[] = ['Both, whole', $a, $b, ['kind' => 'together', 'size' => 'full', 'sideDeg' => 90.0 * $hand, 'focalMm' => 35.0]];
+        foreach (self::ALONE as $size => $off) {
+            foreach ([[$a, $b, $hand], [$b, $a, -$hand]] as [$s, $l, $side]) {
+                $out[] = [
+                    "{$this->stand->name($s)} alone, ".lcfirst(self::TITLES[$size]), $s, $l,
+                    ['size' => $size, 'sideDeg' => $off * $side, 'focalMm' => self::LENSES[$size]],
+                ];
+            }
+        }
+
+        return array_map(function (array $o) use ($crosses): Proposal {
+            $p = $this->stand->propose('two', $o[0], $this->framing($o[1], ['partner' => $o[2]] + $o[3]));
+
+            return new Proposal($p->family, $p->title, $p->framing, $p->view, $p->says, $crosses);
+        }, $out);
+    }
+
+    /** @return list<Proposal> */
+    private function moving(string $subject, string $height): array
+    {
+        if (! $this->travels($subject)) {
+            return [];
+        }
+        $out = [];
+        foreach ([
+            ['Goes ahead of', 'follow', 20.0, 'threeQuarter', 40.0], ['Goes beside', 'follow', 75.0, 'full', 35.0],
+            ['Goes behind', 'follow', 165.0, 'threeQuarter', 40.0], ['Turns with', 'turn', 60.0, 'full', 50.0],
+        ] as [$words, $keep, $side, $size, $lens]) {
+            $out[] = $this->stand->propose('moving', "{$words} {$this->stand->name($subject)}", $this->framing($subject, [
+                'size' => $size, 'sideDeg' => $side, 'height' => $height, 'focalMm' => $lens, 'keep' => $keep,
+            ]));
+        }
+
+        return $out;
+    }
+
+    private function travels(string $subject): bool
+    {
+        $at = fn (int $frame): array => $this->stand->scene->poses->at(max(0, $frame))->joint(
+            $subject, $this->stand->scene->lanes[$subject]->figure->hips,
+        )->position;
+        [$a, $b] = [$at($this->stand->frame), $at($this->stand->frame + 12)];
+
+        return hypot($b[0] - $a[0], $b[2] - $a[2]) > self::TRAVELS * 12 / $this->stand->scene->document->rate->perSecond();
+    }
+
+    /** The side of the line between two that cameras so far keep to, seen from the first; null: none films them. */
+    private function hand(string $a, string $b): ?float
+    {
+        foreach ($this->stand->scene->document->framings as $f) {
+            if ($f->sideDeg !== 0.0 && in_array([$f->subject, $f->partner], [[$a, $b], [$b, $a]], true)) {
+                // A picture of both is seen from the same side whoever is named first; seen from the other one, left is right.
+                return ($f->sideDeg < 0 ? -1.0 : 1.0) * ($f->subject === $a ? 1.0 : -1.0);
+            }
+        }
+
+        return null;
+    }
+
+    /** @param  array<string, mixed>  $values */
+    private function framing(string $subject, array $values): Framing
+    {
+        return Stand::with(new Framing('f0', 'c0', $subject, frame: $this->stand->frame), $values);
+    }
+}

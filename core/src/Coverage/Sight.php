@@ -1,0 +1,198 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Coverage;
+
+use CrispReel\Core\Camera\Aim;
+use CrispReel\Core\Camera\Gate;
+use CrispReel\Core\Camera\Marks;
+use CrispReel\Core\Geometry\Solids;
+use CrispReel\Core\Math\V3;
+
+/**
+ * Whether a lens sees whom it films, and has room where it stands: rays to the face and the limbs that are in the picture, against
+ * sets, things and the bodies of others.
+ *
+ * @phpstan-type Vec array{float, float, float}
+ */
+final readonly class Sight
+{
+    /** Metres before a point at which a ray ends: what one touches hides nothing. */
+    private const SHORT = 0.12;
+
+    /** Metres around the lens that are to be free. */
+    public const ROOM = 0.25;
+
+    private const AROUND = 16;
+
+    /** Of 15 rays over the picture. */
+    private const LOOKED_PAST = 2;
+
+    /** Radii of bodies, metres, between two joints. */
+    private const BODY = [
+        ['hips', 'neck', 0.16], ['neck', 'head', 0.12], ['upperArmL', 'lowerArmL', 0.06], ['upperArmR', 'lowerArmR', 0.06],
+        ['lowerArmL', 'handL', 0.05], ['lowerArmR', 'handR', 0.05], ['upperLegL', 'lowerLegL', 0.09], ['upperLegR', 'lowerLegR', 0.09],
+        ['lowerLegL', 'footL', 0.07], ['lowerLegR', 'footR', 0.07],
+    ];
+
+    /** @param  array<string, array{string, Marks}>  $people  names and marks of all by their ids */
+    public function __construct(private Solids $solids, private array $people)
+    {
+    }
+
+    /**
+     * @param  list<string>  $but  ids of people who may be in the way
+     * @return array{float, string} share of what is to be seen, and what hides most of the rest
+     */
+    public function of(Aim $aim, Marks $subject, array $but, Gate $gate): array
+    {
+        $seen = $all = 0.0;
+        $hides = [];
+        foreach (self::points($subject) as [$point, $weight]) {
+            [$x, $y, $depth] = $aim->project($point, $gate);
+            if ($depth <= 0.0 || abs($x) > 1.0 || abs($y) > 1.0) {
+                continue;
+            }
+            $all += $weight;
+            $name = $this->between($aim->position, $point, $but);
+            if ($name === null) {
+                $seen += $weight;
+            } else {
+                $hides[$name] = ($hides[$name] ?? 0.0) + $weight;
+            }
+        }
+        arsort($hides);
+
+        return [$all > 0.0 ? $seen / $all : 0.0, (string) (array_key_first($hides) ?? '')];
+    }
+
+    /** What is nearer to the lens than it may be. */
+    public function crowds(Aim $aim): ?string
+    {
+        for ($i = 0; $i < self::AROUND; $i++) {
+            $y = 1 - 2 * ($i + 0.5) / self::AROUND;
+            $r = sqrt(1 - $y * $y);
+            $a = $i * M_PI * (3 - sqrt(5));
+            $to = V3::addScaled($aim->position, [$r * cos($a), $y, $r * sin($a)], self::ROOM);
+            $found = $this->solids->between($aim->position, $to);
+            if ($found !== null) {
+                return $found['name'];
+            }
+        }
+        foreach ($this->people as [$name, $marks]) {
+            if (self::hit($marks, $aim->position, $aim->position, self::ROOM)) {
+                return $name;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * What fills the foreground: something close before the lens over more of the picture than one would look past.
+     *
+     * @param  float  $near  metres from the lens
+     * @param  list<string>  $but  ids of people who may
+     */
+    public function foreground(Aim $aim, float $near, array $but, Gate $gate): ?string
+    {
+        $tau = $gate->tangent($aim->focalMm);
+        $axis = $aim->axis();
+        $right = [-cos($aim->yaw), 0.0, sin($aim->yaw)];
+        $up = V3::cross($right, $axis);
+        $hits = [];
+        foreach ([-0.8, -0.4, 0.0, 0.4, 0.8] as $x) {
+            foreach ([-0.7, 0.0, 0.7] as $y) {
+                $way = V3::addScaled(V3::addScaled($axis, $right, $x * $tau * $gate->aspect), $up, $y * $tau);
+                $name = $this->between($aim->position, V3::addScaled($aim->position, $way, $near), $but);
+                if ($name !== null) {
+                    $hits[$name] = ($hits[$name] ?? 0) + 1;
+                }
+            }
+        }
+        arsort($hits);
+
+        return array_sum($hits) > self::LOOKED_PAST ? (string) array_key_first($hits) : null;
+    }
+
+    /**
+     * @param  Vec  $from
+     * @param  Vec  $to
+     * @param  list<string>  $but
+     */
+    private function between(array $from, array $to, array $but): ?string
+    {
+        $long = V3::distance($from, $to);
+        $to = V3::mix($from, $to, max(0.0, 1 - self::SHORT / max(self::SHORT, $long)));
+        $found = $this->solids->between($from, $to);
+        if ($found !== null) {
+            return $found['name'];
+        }
+        foreach ($this->people as $id => [$name, $marks]) {
+            if (! in_array((string) $id, $but, true) && self::hit($marks, $from, $to, 0.0)) {
+                return $name;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Whether a straight way comes nearer to a body than its thickness and some metres more.
+     *
+     * @param  Vec  $from
+     * @param  Vec  $to
+     */
+    private static function hit(Marks $marks, array $from, array $to, float $more): bool
+    {
+        $j = $marks->joints;
+        foreach (self::BODY as [$a, $b, $radius]) {
+            if (isset($j[$a], $j[$b]) && self::apart($from, $to, $j[$a], $j[$b]) < $radius + $more) {
+                return true;
+            }
+        }
+        $head = $marks->isPerson() && isset($marks->points['crown']) ? $marks->middle('crown') : null;
+
+        return $head !== null && self::apart($from, $to, $head, $head) < 0.11 + $more;
+    }
+
+    /**
+     * The least distance between two straight ways (the closest points of two segments).
+     *
+     * @param  Vec  $p
+     * @param  Vec  $q
+     * @param  Vec  $a
+     * @param  Vec  $b
+     */
+    private static function apart(array $p, array $q, array $a, array $b): float
+    {
+        [$u, $v, $w] = [V3::sub($q, $p), V3::sub($b, $a), V3::sub($p, $a)];
+        [$uu, $uv, $vv, $uw, $vw] = [V3::dot($u, $u), V3::dot($u, $v), V3::dot($v, $v), V3::dot($u, $w), V3::dot($v, $w)];
+        $under = $uu * $vv - $uv * $uv;
+        $s = $under > 1e-9 ? max(0.0, min(1.0, ($uv * $vw - $vv * $uw) / $under)) : 0.0;
+        $t = $vv > 1e-9 ? max(0.0, min(1.0, ($uv * $s + $vw) / $vv)) : 0.0;
+        $s = $uu > 1e-9 ? max(0.0, min(1.0, ($uv * $t - $uw) / $uu)) : 0.0;
+
+        return V3::distance(V3::addScaled($p, $u, $s), V3::addScaled($a, $v, $t));
+    }
+
+    /** @return list<array{Vec, float}> */
+    private static function points(Marks $m): array
+    {
+        if (! $m->isPerson() || ! isset($m->points['crown'])) {
+            return array_map(static fn (array $p): array => [V3::mix($p, $m->middle('body'), 0.3), 1.0], $m->of('body'));
+        }
+        $out = [[$m->middle('chin'), 2.0], [$m->middle('skull'), 1.0], [$m->middle('chest'), 1.0]];
+        foreach ($m->of('eyes') as $eye) {
+            $out[] = [$eye, 3.0];
+        }
+        foreach (['handL' => 0.5, 'handR' => 0.5, 'lowerLegL' => 0.7, 'lowerLegR' => 0.7, 'footL' => 0.4, 'footR' => 0.4] as $role => $weight) {
+            if (isset($m->joints[$role])) {
+                $out[] = [$m->joints[$role], $weight];
+            }
+        }
+
+        return $out;
+    }
+}

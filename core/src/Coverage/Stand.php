@@ -1,0 +1,262 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Coverage;
+
+use CrispReel\Core\Camera\Aim;
+use CrispReel\Core\Camera\BoxFit;
+use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Camera\Framer;
+use CrispReel\Core\Camera\Gate;
+use CrispReel\Core\Camera\Marks;
+use CrispReel\Core\Camera\OverShoulder;
+use CrispReel\Core\Camera\Refusal;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Memory;
+use CrispReel\Core\Compile\Subjects;
+use CrispReel\Core\Compile\Surroundings;
+use CrispReel\Core\Document\AssetSource;
+use CrispReel\Core\Document\Framing;
+use CrispReel\Core\Document\Input;
+use CrispReel\Core\Geometry\Solids;
+use CrispReel\Core\Math\V3;
+
+/** A moment of a settled scene at which somebody looks for a place for the camera. */
+final class Stand
+{
+    /** Metres around the subject in which things may be in the way. */
+    private const AROUND = 30.0;
+
+    /** What is tried, in this order, where something is in the way: degrees aside, another height, another lens. */
+    private const ARCS = [0, 8, -8, 16, -16, 24, -24, 32, -32, 42, -42];
+
+    private const OTHERS = [['high', null, [0, 12, -12, 24, -24]], [null, 35.0, [0, 16, -16, 32, -32]], [null, 28.0, [0, 16, -16, 32, -32]]];
+
+    private const ENOUGH = 0.9;
+
+    /** Of the way to the subject: what is nearer is foreground. */
+    private const CLOSE = 0.45;
+
+    /** One of two alone: degrees more off the line, and shares of the look room, until the other is out of the picture. */
+    private const ALONE = [[0, 6, 12, 18, 26], [1.0, 0.0, -0.45, -0.8]];
+
+    private readonly Subjects $subjects;
+
+    /** @var array<string, Marks> */
+    private array $marks = [];
+
+    private ?Solids $solids = null;
+
+    private ?Sight $sight = null;
+
+    public function __construct(
+        public readonly CompiledScene $scene,
+        private readonly AssetSource $assets,
+        private readonly Memory $memory,
+        public readonly int $frame,
+        public readonly Gate $gate,
+    ) {
+        $this->subjects = new Subjects($scene->poses, $scene->document, $assets, $memory);
+    }
+
+    public function name(string $item): string
+    {
+        return $this->scene->document->items[$item]->name;
+    }
+
+    public function isPerson(string $item): bool
+    {
+        return $this->subjects->isPerson($item);
+    }
+
+    public function marks(string $item): Marks
+    {
+        return $this->marks[$item] ??= $this->subjects->marks($item, $this->frame);
+    }
+
+    /** What comes of a framing: as it is, or as near to it as what stands around allows. */
+    public function propose(string $family, string $title, Framing $framing): Proposal
+    {
+        $sight = $this->sight();
+        $blocked = '';
+        foreach ($framing->kind === 'overShoulder' ? $this->pairs($framing) : $this->tries($framing) as $n => $try) {
+            $aim = $this->solve($try);
+            if ($aim instanceof Refusal) {
+                return new Proposal($family, $title, $framing, null, $aim->sentence);
+            }
+            $hides = $this->hides($sight, $try, $aim);
+            if ($hides === null) {
+                return new Proposal($family, $title, $try, $this->view($aim, $try), $n === 0 ? '' : self::changed($framing, $try, $blocked));
+            }
+            $blocked = $blocked === '' ? $hides : $blocked;
+        }
+
+        return new Proposal($family, $title, $framing, null, $blocked === '' ? 'It is not in the picture.' : "{$blocked} is in the way.");
+    }
+
+    private function solve(Framing $f): Aim|Refusal
+    {
+        return Framer::solve($f, $this->marks($f->subject), $f->partner === null ? null : $this->marks($f->partner), $this->gate);
+    }
+
+    /** What stands against a framing; null: nothing. */
+    private function hides(Sight $sight, Framing $f, Aim $aim): ?string
+    {
+        $both = [$f->subject, ...($f->partner === null ? [] : [$f->partner])];
+        if ($f->kind === 'single' && $f->partner !== null && $this->shows($f->partner, $aim)) {
+            return $this->name($f->partner);
+        }
+        [$seen, $hides] = $this->seen($sight, $f, $aim);
+        if ($seen < self::ENOUGH) {
+            return $hides;
+        }
+        $far = V3::distance($aim->position, $this->marks($f->subject)->middle('eyes'));
+
+        return $sight->crowds($aim)
+            ?? $sight->foreground($aim, self::CLOSE * $far, $f->kind === 'single' ? [$f->subject] : $both, $this->gate);
+    }
+
+    /** Whether head or shoulders of somebody are in the picture. */
+    private function shows(string $item, Aim $aim): bool
+    {
+        $m = $this->marks($item);
+        $points = array_filter(
+            [...$m->of('crown'), ...$m->of('mass')],
+            fn (array $p): bool => $aim->project($p, $this->gate)[2] > 0.05,
+        );
+        if ($points === []) {
+            return false;
+        }
+        [$x, $y] = BoxFit::extent(array_values($points), $aim, $this->gate);
+
+        return $x[0] < 1.0 && $x[1] > -1.0 && $y[0] < 1.0 && $y[1] > -1.0;
+    }
+
+    /** @return array{float, string} */
+    private function seen(Sight $sight, Framing $f, Aim $aim): array
+    {
+        $both = [$f->subject, ...($f->partner === null ? [] : [$f->partner])];
+        $found = $sight->of($aim, $this->marks($f->subject), $f->kind === 'single' ? [$f->subject] : $both, $this->gate);
+        if ($f->kind === 'together' && $f->partner !== null) {
+            $other = $sight->of($aim, $this->marks($f->partner), $both, $this->gate);
+
+            return $other[0] < $found[0] ? $other : $found;
+        }
+
+        return $found;
+    }
+
+    /** @return iterable<Framing> */
+    private function tries(Framing $f): iterable
+    {
+        if ($f->partner !== null && $f->kind === 'single') {
+            foreach (self::ALONE[1] as $room) {
+                foreach (self::ALONE[0] as $arc) {
+                    yield self::with($f, ['sideDeg' => $f->sideDeg + ($f->sideDeg < 0 ? -$arc : $arc), 'room' => $room]);
+                }
+            }
+
+            return;
+        }
+        foreach (self::ARCS as $arc) {
+            yield self::with($f, ['sideDeg' => self::degrees($f->sideDeg + $arc)]);
+        }
+        foreach (self::OTHERS as [$height, $lens, $arcs]) {
+            foreach ($arcs as $arc) {
+                yield self::with($f, [
+                    'sideDeg' => self::degrees($f->sideDeg + $arc), 'height' => $height ?? $f->height, 'focalMm' => $lens ?? $f->focalMm,
+                ]);
+            }
+        }
+    }
+
+    /**
+     * Sizes and lenses for one over the shoulder of the other, the most pleasing first.
+     *
+     * @return list<Framing>
+     */
+    private function pairs(Framing $f): array
+    {
+        $out = [];
+        $costs = [];
+        $listener = $f->partner === null ? null : $this->marks($f->partner);
+        foreach (['medium' => 0.0, 'mediumCloseUp' => 0.9, 'threeQuarter' => 1.4] as $size => $dear) {
+            foreach ([50.0, 65.0, 40.0, 85.0] as $k => $lens) {
+                $try = self::with($f, ['size' => $size, 'focalMm' => $lens]);
+                $aim = $this->solve($try);
+                $out[] = $try;
+                $cost = $aim instanceof Aim && $listener !== null ? OverShoulder::cost($aim, $listener, $this->gate) : 1000.0;
+                $costs[] = $dear + 0.12 * $k + $cost;
+                if ($costs[count($costs) - 1] < 1.0) {
+                    break 2;
+                }
+            }
+        }
+        array_multisort($costs, $out);
+
+        return $out;
+    }
+
+    private function view(Aim $aim, Framing $f): CameraPose
+    {
+        return $aim->pose($this->gate, $this->marks($f->subject)->middle('eyes'), $f->fStop);
+    }
+
+    private static function changed(Framing $asked, Framing $got, string $blocked): string
+    {
+        $way = match (true) {
+            $got->kind === 'single' && $got->partner !== null => '',
+            $asked->focalMm !== $got->focalMm && $asked->kind !== 'overShoulder' => sprintf('with %d mm', (int) $got->focalMm),
+            $asked->height !== $got->height => 'from higher up',
+            $asked->sideDeg !== $got->sideDeg => sprintf('%d° aside', (int) round(abs(self::degrees($got->sideDeg - $asked->sideDeg)))),
+            default => '',
+        };
+
+        return $way === '' || $blocked === '' ? '' : ucfirst("{$way}: {$blocked} is in the way.");
+    }
+
+    /** @param  array<string, mixed>  $changes */
+    public static function with(Framing $f, array $changes): Framing
+    {
+        return Framing::from(new Input($changes + $f->toArray()));
+    }
+
+    private static function degrees(float $d): float
+    {
+        return $d > 180.0 ? $d - 360.0 : ($d < -180.0 ? $d + 360.0 : $d);
+    }
+
+    private function sight(): Sight
+    {
+        if ($this->sight !== null) {
+            return $this->sight;
+        }
+        $people = [];
+        foreach (array_keys($this->scene->lanes) as $id) {
+            if ($this->isPerson((string) $id)) {
+                $people[(string) $id] = [$this->name((string) $id), $this->marks((string) $id)];
+            }
+        }
+
+        return $this->sight = new Sight($this->solids(), $people);
+    }
+
+    private function solids(): Solids
+    {
+        if ($this->solids === null) {
+            $around = new Surroundings($this->scene->document, $this->assets, $this->memory);
+            $xs = $zs = [];
+            foreach (array_keys($this->scene->document->items) as $id) {
+                $at = $this->scene->poses->at($this->frame)->place((string) $id)->position;
+                [$xs[], $zs[]] = [$at[0], $at[2]];
+            }
+            $this->solids = $around->solids([
+                min([0.0, ...$xs]) - self::AROUND, min([0.0, ...$zs]) - self::AROUND,
+                max([0.0, ...$xs]) + self::AROUND, max([0.0, ...$zs]) + self::AROUND,
+            ]);
+        }
+
+        return $this->solids;
+    }
+}

@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Document;
+
+use CrispReel\Core\Document\Fields\Choice;
+use CrispReel\Core\Document\Fields\Frame;
+use CrispReel\Core\Document\Fields\Frames;
+use CrispReel\Core\Document\Fields\Id;
+use CrispReel\Core\Document\Fields\Number;
+use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Row;
+use CrispReel\Core\Math\Ease;
+
+/**
+ * Whom a camera films from a frame on, and how: solved when the scene is compiled, so it stays right when people are moved, swapped
+ * or retimed. A camera with framings is where these put it; its keys are where it stands without them.
+ */
+#[Row('framings', 'f', 'framing', order: 'frame')]
+final readonly class Framing
+{
+    use OfFields;
+
+    /** From the tightest to the widest. */
+    public const SIZES = ['extremeCloseUp', 'closeUp', 'mediumCloseUp', 'medium', 'threeQuarter', 'full', 'wide', 'veryWide'];
+
+    /** One alone; one over the shoulder of the other; both, or one with what is beside. */
+    public const KINDS = ['single', 'overShoulder', 'together'];
+
+    public const HEIGHTS = ['level', 'low', 'high', 'overhead', 'floor'];
+
+    /** Stands still; turns to keep the subject where it is in the picture; goes along with it. */
+    public const KEEPS = ['still', 'turn', 'follow'];
+
+    /**
+     * @param  float  $sideDeg  where the lens stands, seen from the subject: 0 before its face, positive to its left; with a partner, off
+     *                          the line to it; over the shoulder only the sign counts: positive, the partner is at the left of the picture
+     * @param  int  $over  frames that the move from the framing before takes, from $frame on; 0: it is there at once
+     * @param  float  $room  share of the usual look room; negative: to the other side
+     */
+    public function __construct(
+        #[Id] public string $id,
+        #[Ref(Camera::class, owner: true)] public string $camera,
+        #[Ref(Item::class, needs: true)] public string $subject,
+        #[Ref(Item::class, needs: true)] public ?string $partner = null,
+        #[Frame] public int $frame = 0,
+        #[Frames(0, 100_000)] public int $over = 0,
+        #[Choice(Ease::KEYED)] public string $ease = 'inOut',
+        #[Choice(self::KINDS)] public string $kind = 'single',
+        #[Choice(self::SIZES)] public string $size = 'medium',
+        #[Number(-180, 180, 'deg')] public float $sideDeg = 0.0,
+        #[Choice(self::HEIGHTS)] public string $height = 'level',
+        #[Number(8, 800, 'mm')] public float $focalMm = 50.0,
+        #[Choice(self::KEEPS)] public string $keep = 'turn',
+        #[Number(-2, 2)] public float $room = 1.0,
+        #[Number(0.7, 64)] public float $fStop = 4.0,
+    ) {
+    }
+}

@@ -1,0 +1,129 @@
+import * as v from 'valibot';
+import type { FramingRow, ItemRow } from '../rows';
+
+/** Set-ups that the core proposes for whom is selected, and words for framings. */
+
+const View = v.object({
+    position: v.tuple([v.number(), v.number(), v.number()]),
+    rotation: v.tuple([v.number(), v.number(), v.number(), v.number()]),
+    focalMm: v.number(),
+    focusMetres: v.number(),
+    fStop: v.number(),
+    sensorWidthMm: v.number(),
+});
+
+export const SetUp = v.object({
+    family: v.picklist(['one', 'two', 'thing', 'moving']),
+    title: v.string(),
+    framing: v.looseObject({ subject: v.string(), size: v.string() }),
+    view: v.nullable(View),
+    says: v.string(),
+    crosses: v.boolean(),
+});
+export type SetUp = v.InferOutput<typeof SetUp>;
+export const SetUps = v.object({ setUps: v.array(SetUp) });
+
+export const FAMILIES: Record<SetUp['family'], string> = {
+    one: 'One person',
+    two: 'Two people',
+    thing: 'A thing',
+    moving: 'On the way',
+};
+
+/** Sides from which somebody is seen, by the degrees from before the face. */
+export const SIDES: [number, string, string][] = [
+    [0, 'Front', 'From before the face'],
+    [35, 'Left', 'Three quarters from the left'],
+    [-35, 'Right', 'Three quarters from the right'],
+    [90, 'Profile L', 'From the left side'],
+    [-90, 'Profile R', 'From the right side'],
+    [180, 'Behind', 'From behind'],
+];
+
+export const HEIGHTS: [FramingRow['height'], string][] = [
+    ['level', 'Level'],
+    ['low', 'Low'],
+    ['high', 'High'],
+    ['overhead', 'Overhead'],
+    ['floor', 'Floor'],
+];
+
+export const SIZES: [FramingRow['size'], string][] = [
+    ['extremeCloseUp', 'Extreme close-up'],
+    ['closeUp', 'Close-up'],
+    ['mediumCloseUp', 'Medium close-up'],
+    ['medium', 'Medium shot'],
+    ['threeQuarter', 'Three-quarter'],
+    ['full', 'Full shot'],
+    ['wide', 'Wide'],
+    ['veryWide', 'Very wide'],
+];
+
+export const KEEPS: [FramingRow['keep'], string][] = [
+    ['still', 'Stands still'],
+    ['turn', 'Turns with'],
+    ['follow', 'Goes along'],
+];
+
+const sizeWords = (size: FramingRow['size']) => (SIZES.find(([s]) => s === size)?.[1] ?? size).toLowerCase();
+
+/** What a framing films, in words. */
+export function framingWords(f: FramingRow, name: (item: number) => string): string {
+    const who = name(f.subjectId);
+    const other = f.partnerId === null ? null : name(f.partnerId);
+    if (f.kind === 'overShoulder' && other) return `${who}, over ${other}`;
+    if (f.kind === 'together' && other) return `${who} and ${other}, ${sizeWords(f.size)}`;
+    return `${who}, ${sizeWords(f.size)}`;
+}
+
+export interface Wish {
+    subject: number;
+    partner: number | null;
+    frame: number;
+    side: number;
+    height: FramingRow['height'];
+    hand: number;
+}
+
+/** Where a wish is answered. */
+export function wishPath(scene: number, w: Wish): string {
+    const query = new URLSearchParams({ subject: `i${w.subject}`, frame: String(w.frame), sideDeg: String(w.side), height: w.height });
+    if (w.partner !== null) query.set('partner', `i${w.partner}`);
+    if (w.hand !== 0) query.set('hand', String(w.hand));
+    return `scenes/${scene}/set-ups?${query.toString()}`;
+}
+
+/** Metres beyond which nobody is taken to have to do with somebody. */
+const NEAR = 4;
+
+/**
+ * Who is most likely meant beside somebody: the performer who stands nearest at the moment.
+ * @param at where somebody stands, from above
+ */
+export function nearestOther(items: ItemRow[], subject: number, at: (item: ItemRow) => [number, number]): number | null {
+    const own = items.find((i) => i.id === subject);
+    if (own?.kind !== 'performer') return null;
+    const [x, z] = at(own);
+    const away = (i: ItemRow) => Math.hypot(at(i)[0] - x, at(i)[1] - z);
+    const others = items.filter((i) => i.kind === 'performer' && i.id !== subject && away(i) < NEAR);
+    return others.sort((a, b) => away(a) - away(b))[0]?.id ?? null;
+}
+
+/** Moves from what a camera shows to something else of the same subject. */
+export function movesFrom(f: FramingRow): { title: string; changes: Partial<FramingRow> }[] {
+    const at = SIZES.findIndex(([s]) => s === f.size);
+    const sized = (by: number): Partial<FramingRow> | null => {
+        const to = SIZES[at + by];
+        return to ? { size: to[0] } : null;
+    };
+    const wrapped = (deg: number) => (deg > 180 ? deg - 360 : deg < -180 ? deg + 360 : deg);
+    const out: { title: string; changes: Partial<FramingRow> | null }[] = [
+        { title: 'Push in', changes: sized(-2) ?? sized(-1) },
+        { title: 'Pull back', changes: sized(2) ?? sized(1) },
+        { title: 'Round to the left', changes: f.kind === 'single' ? { sideDeg: wrapped(f.sideDeg + 60) } : null },
+        { title: 'Round to the right', changes: f.kind === 'single' ? { sideDeg: wrapped(f.sideDeg - 60) } : null },
+        { title: 'Crane up', changes: f.height === 'high' ? { height: 'overhead' } : { height: 'high' } },
+        { title: 'Crane down', changes: f.height === 'low' ? { height: 'floor' } : { height: 'low' } },
+    ];
+    return out.flatMap((m) => (m.changes && f.kind !== 'overShoulder' ? [{ title: m.title, changes: m.changes }] : []));
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Scenes\SceneRows;
+
+test('somebody is chosen, set-ups show themselves, one is taken by a click, aimed anew, led closer, loosened and undone', function (): void {
+    [$scene, $user] = furnished($this);
+    [$page, $driver] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->click('[data-testid=step-Cover]');
+    $page->click('[data-testid=lane-Oda]');
+    // Eight sizes of her and what suits the two, each as a small picture of this moment.
+    $page->until(fn (): bool => $page->count('[data-testid=setups] img') === 16, 'pictures of sixteen set-ups', 90.0);
+    $page->editing(fn () => $page->click('[data-testid="setup-Close-up"]'));
+    $rows = static fn (): array => SceneRows::all($scene->refresh());
+    expect($rows()['framings'])->toHaveCount(1)->and($rows()['framings'][0]['size'])->toBe('closeUp')->and($rows()['cameras'])->toHaveCount(2);
+    $page->until(fn (): bool => str_contains($page->text('[data-testid=view-label]'), 'Camera B'), 'to look through the new camera');
+
+    // The same camera over his shoulder, with no number typed.
+    $page->press('Aim B so');
+    $page->editing(fn () => $page->click('[data-testid="setup-Over Bram, on Oda"]'));
+    expect($rows()['framings'])->toHaveCount(1)->and($rows()['framings'][0]['kind'])->toBe('overShoulder');
+    $page->editing(fn () => $page->click('[data-testid="setup-Medium shot"]'));
+
+    // All cameras with what they see, and the new one cut to.
+    $page->click('[data-testid=cover-cameras]');
+    $page->until(fn (): bool => $page->count('[data-testid=tray] li img') === 2, 'what both cameras see', 60.0);
+    $page->editing(fn () => $page->click('[data-testid=cut-to-B]'));
+    $page->click('[data-testid=camera-B]');
+    $page->goTo('00:00:01:00');
+    $page->editing(fn () => $page->press('Push in'));
+    expect(array_column($rows()['framings'], 'size'))->toBe(['medium', 'closeUp'])->and($rows()['framings'][1]['over'])->toBe(48);
+    $page->editing(fn () => $page->press('Loosen to keys'));
+    expect($rows()['framings'])->toBe([])->and(count($rows()['cameras'][1]['keys']))->toBeGreaterThan(3);
+    $page->editing(fn () => $page->click('[data-testid=undo]'));
+    expect($rows()['framings'])->toHaveCount(2);
+});

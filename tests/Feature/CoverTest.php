@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Exceptions\UserError;
+use App\Models\Scene;
+use App\Models\User;
+use App\Scenes\SceneRows;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Evaluate\SceneEvaluator;
+
+/** Oda talks to Bram, who walks off later. */
+function talking(Tests\TestCase $test, ?User $user = null): Scene
+{
+    $scene = $test->scene($user ?? $test->person());
+    $test->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0], 'headingDeg' => 90, 'name' => 'Oda'],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [1.4, 0, 0], 'headingDeg' => -90, 'name' => 'Bram'],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk', 'start' => 0],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 60],
+    ]);
+
+    return $scene->refresh();
+}
+
+function camera(Scene $scene, float $frame, string $letter = 'A'): CameraPose
+{
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $id = array_key_first(array_filter($compiled->document->cameras, static fn ($c): bool => $c->letter === $letter));
+
+    return SceneEvaluator::at($compiled, $frame)->cameras[$id];
+}
+
+test('a camera on somebody is made, aimed anew, led elsewhere, and each is one step', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 10, 'size' => 'closeUp', 'sideDeg' => 30]]);
+    $rows = SceneRows::all($scene->refresh());
+    expect($rows['cameras'])->toHaveCount(1)->and($rows['shots'])->toHaveCount(1)
+        ->and($rows['framings'][0])->toMatchArray(['size' => 'closeUp', 'sideDeg' => 30.0, 'keep' => 'turn', 'partnerId' => null]);
+    $near = camera($scene, 10);
+    // Moved with her, wherever she is put.
+    $this->edit($scene, [['do' => 'item.place', 'item' => 'Oda', 'position' => [0, 0, 3]]]);
+    expect(camera($scene, 10)->position[2] - $near->position[2])->toEqualWithDelta(3.0, 0.01);
+    $this->edit($scene, [['do' => 'camera.frame', 'camera' => 'A', 'subject' => 'Oda', 'frame' => 10, 'size' => 'full']]);
+    expect(SceneRows::all($scene->refresh())['framings'])->toHaveCount(1)->and(camera($scene, 10)->focusMetres)->toBeGreaterThan(3.0);
+    $this->edit($scene, [[
+        'do' => 'camera.frame', 'camera' => 'A', 'move' => true, 'subject' => 'Oda', 'frame' => 30, 'over' => 24, 'size' => 'medium',
+    ]], $user);
+    expect(SceneRows::all($scene->refresh())['framings'])->toHaveCount(2)
+        ->and(camera($scene, 30)->focusMetres)->toBeGreaterThan(camera($scene, 42)->focusMetres)
+        ->and(camera($scene, 42)->focusMetres)->toBeGreaterThan(camera($scene, 54)->focusMetres);
+    expect(app(App\Edits\EditRunner::class)->undo($scene->refresh(), $user)[0]->label)->toContain('Move camera A');
+});
+
+test('loosened or held it is where it was, and takes keys again', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 60, 'size' => 'full', 'sideDeg' => 40, 'keep' => 'follow']]);
+    expect(fn () => $this->edit($scene, [['do' => 'camera.key', 'camera' => 'A', 'frame' => 1, 'position' => [0, 1, 4], 'rotation' => [0, 0, 0, 1]]]))
+        ->toThrow(UserError::class, 'led by whom it films');
+    $before = array_map(static fn (int $f): array => camera($scene, $f)->position, [0, 70, 100]);
+    $this->edit($scene, [['do' => 'camera.loosen', 'camera' => 'A']]);
+    $rows = SceneRows::all($scene->refresh());
+    expect($rows['framings'])->toBe([])->and(count($rows['cameras'][0]['keys']))->toBeGreaterThan(4)
+        ->and(array_map(static fn (int $f): array => camera($scene, $f)->position, [0, 70, 100]))->toEqualWithDelta($before, 0.02);
+    $this->edit($scene, [['do' => 'camera.frame', 'camera' => 'A', 'subject' => 'Bram', 'frame' => 60, 'keep' => 'follow']]);
+    $there = camera($scene, 90)->position;
+    $this->edit($scene, [['do' => 'camera.loosen', 'camera' => 'A', 'hold' => 90]]);
+    expect(SceneRows::all($scene->refresh())['cameras'][0]['keys'])->toHaveCount(1)
+        ->and(camera($scene, 5)->position)->toEqualWithDelta($there, 1e-4);
+    expect(fn () => $this->edit($scene, [['do' => 'camera.loosen', 'camera' => 'A']]))->toThrow(UserError::class, 'has keys already');
+});
+
+test('who is filmed is taken out: the camera stays where it stood, and that is said', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'partner' => 'Bram', 'kind' => 'overShoulder', 'sideDeg' => 30, 'frame' => 10]]);
+    $stood = camera($scene, 10)->position;
+    $edit = $this->edit($scene, [['do' => 'item.remove', 'item' => 'Bram']]);
+    expect($edit->label)->toBe('Remove Bram; camera A stays where it stood')->and(camera($scene, 10)->position)->toEqualWithDelta($stood, 0.02)
+        ->and(SceneRows::all($scene->refresh())['framings'])->toBe([]);
+});
+
+test('what makes no sense is refused in words', function (array $in, string $says): void {
+    $scene = talking($this);
+    expect(fn () => $this->edit($scene, [['do' => 'camera.frame', 'frame' => 0] + $in]))->toThrow(UserError::class, $says);
+})->with([
+    'with herself' => [['subject' => 'Oda', 'partner' => 'Oda'], 'cannot be filmed with Oda'],
+    'over nobody\'s shoulder' => [['subject' => 'Oda', 'kind' => 'overShoulder'], 'takes two'],
+    'nobody' => [['subject' => 'Nobody'], 'There is no item "Nobody"'],
+]);
+
+test('a lens of a camera that knows whom it films is changed, and it steps back for it', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 10, 'size' => 'medium', 'focalMm' => 35]]);
+    $near = camera($scene, 10);
+    $this->edit($scene, [['do' => 'camera.set', 'camera' => 'A', 'focalMm' => 70, 'fStop' => 2.8]]);
+    $far = camera($scene, 10);
+    expect($far->focalMm)->toBe(70.0)->and($far->fStop)->toBe(2.8)->and($far->focusMetres / $near->focusMetres)->toEqualWithDelta(2.0, 0.1);
+});
+
+test('set-ups come with what they would see, and a stranger gets none', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $ids = collect(SceneRows::all($scene)['items'])->pluck('id', 'name');
+    $path = "/api/scenes/{$scene->id}/set-ups?subject=i{$ids['Oda']}&partner=i{$ids['Bram']}&frame=20&sideDeg=35&height=level";
+    $found = $this->actingAs($user)->getJson($path)->assertOk()->json('setUps');
+    expect(array_count_values(array_column($found, 'family')))->toBe(['one' => 8, 'two' => 8])
+        ->and($found[1])->toMatchArray(['title' => 'Close-up', 'says' => '', 'crosses' => false])
+        ->and($found[1]['view']['position'])->toHaveCount(3)
+        ->and($found[1]['framing'])->toMatchArray(['subject' => "i{$ids['Oda']}", 'size' => 'closeUp', 'frame' => 20]);
+    // What is shown is what one gets.
+    $this->edit($scene, [['do' => 'camera.frame'] + $found[1]['framing']]);
+    expect(camera($scene, 20)->position)->toEqualWithDelta($found[1]['view']['position'], 0.001);
+    $this->getJson("/api/scenes/{$scene->id}/set-ups?subject=i999999&frame=x&height=sky")->assertOk()->assertExactJson(['setUps' => []]);
+    $this->actingAs($this->person())->getJson($path)->assertNotFound();
+});

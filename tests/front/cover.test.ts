@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest';
+import { framingWords, movesFrom, nearestOther, wishPath } from '../../resources/js/workspace/cover/setups';
+import type { FramingRow, ItemRow } from '../../resources/js/workspace/rows';
+
+const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
+    id: 1,
+    cameraId: 1,
+    subjectId: 1,
+    partnerId: null,
+    frame: 0,
+    over: 0,
+    ease: 'inOut',
+    kind: 'single',
+    size: 'medium',
+    sideDeg: 150,
+    height: 'level',
+    focalMm: 50,
+    keep: 'turn',
+    room: 1,
+    fStop: 4,
+    ...more,
+});
+const item = (id: number, x: number, kind = 'performer') => ({ id, kind, position: [x, 0, 0] }) as unknown as ItemRow;
+const at = (i: ItemRow): [number, number] => [i.position[0], i.position[2]];
+
+describe('whom one is filmed with', () => {
+    it('is who stands nearest, if anybody stands near', () => {
+        const items = [item(1, 0), item(2, 3), item(3, 1.5), item(4, 0.5, 'prop')];
+        expect(nearestOther(items, 1, at)).toBe(3);
+        expect(nearestOther([item(1, 0), item(2, 9)], 1, at)).toBeNull();
+        expect(nearestOther(items, 4, at)).toBeNull();
+        // Where they are now counts, not where their marks are.
+        expect(nearestOther(items, 1, (i) => (i.id === 2 ? [0.2, 0] : at(i)))).toBe(2);
+    });
+});
+
+describe('words', () => {
+    const name = (id: number) => ['', 'Oda', 'Bram'][id] ?? '?';
+    it('say who is filmed how', () => {
+        expect(framingWords(framing(), name)).toBe('Oda, medium shot');
+        expect(framingWords(framing({ kind: 'overShoulder', partnerId: 2 }), name)).toBe('Oda, over Bram');
+        expect(framingWords(framing({ kind: 'together', partnerId: 2, size: 'full' }), name)).toBe('Oda and Bram, full shot');
+    });
+});
+
+describe('moves', () => {
+    it('lead two sizes nearer or farther, and round without a jump in degrees', () => {
+        const moves = Object.fromEntries(movesFrom(framing()).map((m) => [m.title, m.changes]));
+        expect(moves['Push in']).toEqual({ size: 'closeUp' });
+        expect(moves['Pull back']).toEqual({ size: 'full' });
+        expect(moves['Round to the left']).toEqual({ sideDeg: -150 });
+        expect(moves['Crane up']).toEqual({ height: 'high' });
+    });
+    it('end where the sizes end', () => {
+        const titles = (f: FramingRow) => movesFrom(f).map((m) => m.title);
+        expect(titles(framing({ size: 'extremeCloseUp' }))).not.toContain('Push in');
+        expect(titles(framing({ size: 'veryWide' }))).not.toContain('Pull back');
+        expect(titles(framing({ kind: 'overShoulder', partnerId: 2 }))).toEqual([]);
+    });
+});
+
+it('a wish is asked for at an address of its own', () => {
+    const wish = { subject: 4, partner: null, frame: 12, side: -35, height: 'low' as const, hand: 0 };
+    expect(wishPath(7, wish)).toBe('scenes/7/set-ups?subject=i4&frame=12&sideDeg=-35&height=low');
+    expect(wishPath(7, { ...wish, partner: 9, hand: -1 })).toContain('&partner=i9&hand=-1');
+});
