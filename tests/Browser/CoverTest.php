@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 use App\Scenes\SceneRows;
 
-test('somebody is chosen, set-ups show themselves, one is taken by a click, aimed anew, led closer, loosened and undone', function (): void {
+test('somebody is chosen, set-ups show themselves; one is taken by a click, aimed anew, led closer, loosened', function (): void {
     [$scene, $user] = furnished($this);
     [$page, $driver] = $this->desk($user, $scene);
     $page->see('[data-testid=workspace]', 60.0);
@@ -14,7 +14,7 @@ test('somebody is chosen, set-ups show themselves, one is taken by a click, aime
     $page->until(fn (): bool => $page->count('[data-testid=setups] img') === 16, 'pictures of sixteen set-ups', 90.0);
     $page->editing(fn () => $page->click('[data-testid="setup-Close-up"]'));
     $rows = static fn (): array => SceneRows::all($scene->refresh());
-    expect($rows()['framings'])->toHaveCount(1)->and($rows()['framings'][0]['size'])->toBe('closeUp')->and($rows()['cameras'])->toHaveCount(2);
+    expect(array_column($rows()['framings'], 'size'))->toBe(['closeUp'])->and($rows()['cameras'])->toHaveCount(2);
     $page->until(fn (): bool => str_contains($page->text('[data-testid=view-label]'), 'Camera B'), 'to look through the new camera');
 
     // The same camera over his shoulder, with no number typed.

@@ -37,7 +37,8 @@ function serving(string $folder, array $parts): Process
 {
     $p = new Process(['env', '-i', 'PATH='.getenv('PATH'), 'HOME='.getenv('HOME'), 'bash', 'bin/serve', ...$parts], $folder);
     $p->setTimeout(300)->start();
-    for ($end = microtime(true) + 90; ! str_contains($p->getErrorOutput(), 'Running:') && $p->isRunning() && microtime(true) < $end; usleep(200_000)) {
+    $up = static fn (): bool => str_contains($p->getErrorOutput(), 'Running:');
+    for ($end = microtime(true) + 90; ! $up() && $p->isRunning() && microtime(true) < $end; usleep(200_000)) {
     }
     expect($p->getErrorOutput())->toContain('Running:');
 

@@ -56,9 +56,11 @@ test('a camera on somebody is made, aimed anew, led elsewhere, and each is one s
 
 test('loosened or held it is where it was, and takes keys again', function (): void {
     $scene = talking($this);
-    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 60, 'size' => 'full', 'sideDeg' => 40, 'keep' => 'follow']]);
-    expect(fn () => $this->edit($scene, [['do' => 'camera.key', 'camera' => 'A', 'frame' => 1, 'position' => [0, 1, 4], 'rotation' => [0, 0, 0, 1]]]))
-        ->toThrow(UserError::class, 'led by whom it films');
+    $this->edit($scene, [[
+        'do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 60, 'size' => 'full', 'sideDeg' => 40, 'keep' => 'follow',
+    ]]);
+    $key = ['do' => 'camera.key', 'camera' => 'A', 'frame' => 1, 'position' => [0, 1, 4], 'rotation' => [0, 0, 0, 1]];
+    expect(fn () => $this->edit($scene, [$key]))->toThrow(UserError::class, 'led by whom it films');
     $before = array_map(static fn (int $f): array => camera($scene, $f)->position, [0, 70, 100]);
     $this->edit($scene, [['do' => 'camera.loosen', 'camera' => 'A']]);
     $rows = SceneRows::all($scene->refresh());
@@ -74,11 +76,13 @@ test('loosened or held it is where it was, and takes keys again', function (): v
 
 test('who is filmed is taken out: the camera stays where it stood, and that is said', function (): void {
     $scene = talking($this);
-    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'partner' => 'Bram', 'kind' => 'overShoulder', 'sideDeg' => 30, 'frame' => 10]]);
+    $this->edit($scene, [[
+        'do' => 'camera.frame', 'subject' => 'Oda', 'partner' => 'Bram', 'kind' => 'overShoulder', 'sideDeg' => 30, 'frame' => 10,
+    ]]);
     $stood = camera($scene, 10)->position;
     $edit = $this->edit($scene, [['do' => 'item.remove', 'item' => 'Bram']]);
-    expect($edit->label)->toBe('Remove Bram; camera A stays where it stood')->and(camera($scene, 10)->position)->toEqualWithDelta($stood, 0.02)
-        ->and(SceneRows::all($scene->refresh())['framings'])->toBe([]);
+    expect($edit->label)->toBe('Remove Bram; camera A stays where it stood')
+        ->and(camera($scene, 10)->position)->toEqualWithDelta($stood, 0.02)->and(SceneRows::all($scene->refresh())['framings'])->toBe([]);
 });
 
 test('what makes no sense is refused in words', function (array $in, string $says): void {

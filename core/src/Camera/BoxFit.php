@@ -67,9 +67,8 @@ final class BoxFit
             [$x, $y] = self::extent($points, $aim, $gate);
             $dx = ($x[0] + $x[1]) / 2 - ($box[0] + $box[1]) / 2;
             $dy = ($y[0] + $y[1]) / 2 - ($box[2] + $box[3]) / 2;
-            $aim = new Aim(
-                $position, $aim->yaw - atan($dx * $tau * $gate->aspect) / max(0.2, cos($aim->pitch)), $aim->pitch + atan($dy * $tau), $focalMm,
-            );
+            $turn = atan($dx * $tau * $gate->aspect) / max(0.2, cos($aim->pitch));
+            $aim = new Aim($position, $aim->yaw - $turn, $aim->pitch + atan($dy * $tau), $focalMm);
         }
 
         return $aim;

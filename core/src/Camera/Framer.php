@@ -17,7 +17,9 @@ final class Framer
     public static function solve(Framing $f, Marks $subject, ?Marks $partner, Gate $gate): Aim|Refusal
     {
         if ($partner !== null && $f->kind === 'overShoulder') {
-            return OverShoulder::solve($subject, $partner, OverShoulder::fits($f->size) ? $f->size : 'medium', $f->sideDeg, $f->focalMm, $gate);
+            $size = OverShoulder::fits($f->size) ? $f->size : 'medium';
+
+            return OverShoulder::solve($subject, $partner, $size, $f->sideDeg, $f->focalMm, $gate);
         }
         if ($partner !== null && $f->kind === 'together') {
             return self::together($f, $subject, $partner, $gate);
@@ -25,14 +27,22 @@ final class Framer
         // Who talks with somebody is seen from the line to the other, wherever the head is turned at the moment.
         if ($partner !== null) {
             [$a, $b] = [$subject->middle('eyes'), $partner->middle('eyes')];
-            $subject = hypot($b[0] - $a[0], $b[2] - $a[2]) > 0.05 ? $subject->turned(atan2($b[0] - $a[0], $b[2] - $a[2])) : $subject;
+            $apart = hypot($b[0] - $a[0], $b[2] - $a[2]);
+            $subject = $apart > 0.05 ? $subject->turned(atan2($b[0] - $a[0], $b[2] - $a[2])) : $subject;
         }
 
         return match ($subject->posture) {
-            Marks::THING => self::boxed($f, $subject->of('body'), self::around(self::THING[(int) array_search($f->size, Framing::SIZES, true)]), $subject, $gate),
+            Marks::THING => self::thing($f, $subject, $gate),
             Marks::LYING => self::lying($f, $subject, $gate),
             default => self::upright($f, $subject, $gate),
         };
+    }
+
+    private static function thing(Framing $f, Marks $subject, Gate $gate): Aim
+    {
+        $share = self::THING[(int) array_search($f->size, Framing::SIZES, true)];
+
+        return self::boxed($f, $subject->of('body'), self::around($share), $subject, $gate);
     }
 
     private static function upright(Framing $f, Marks $subject, Gate $gate): Aim
@@ -53,7 +63,9 @@ final class Framer
             default => $subject->of('body'),
         };
 
-        return self::boxed($f, $points, self::around($f->size === 'wide' ? 0.5 : ($f->size === 'veryWide' ? 0.35 : 0.84)), $subject, $gate);
+        $share = ['wide' => 0.5, 'veryWide' => 0.35][$f->size] ?? 0.84;
+
+        return self::boxed($f, $points, self::around($share), $subject, $gate);
     }
 
     /**
@@ -87,7 +99,9 @@ final class Framer
             default => null,
         };
 
-        return BoxFit::solve($points, [-0.80, 0.80, $low, min(0.86, $size->topAt)], $line + deg2rad($f->sideDeg), $rise, $f->focalMm, $gate, $height);
+        $box = [-0.80, 0.80, $low, min(0.86, $size->topAt)];
+
+        return BoxFit::solve($points, $box, $line + deg2rad($f->sideDeg), $rise, $f->focalMm, $gate, $height);
     }
 
     /** @return array{float, float, float, float} */

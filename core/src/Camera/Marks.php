@@ -25,7 +25,8 @@ final readonly class Marks
     public const THING = 'thing';
 
     /**
-     * @param  array<string, list<Vec>>  $points  by mark: crown, skull, brow, eyes, chin, shoulders, chest, waist, belt, thigh, knee, sole, mass, body
+     * @param  array<string, list<Vec>>  $points  by mark: crown, skull, brow, eyes, chin; outlines at shoulders, chest, waist, belt, hip,
+     *                                            thigh, knee; sole; mass of the shoulders; body
      * @param  array<string, Vec>  $joints  by role
      * @param  float  $facing  heading in radians, from +z to +x
      */

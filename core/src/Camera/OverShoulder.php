@@ -92,7 +92,7 @@ final class OverShoulder
         [$eyes, $cut] = self::LINES[$size] ?? self::LINES['medium'];
         $lines = new CutLines($speaker, ShotSize::between('eyes', $eyes, $cut, -1.0), $focalMm, $gate);
         [$low, $high] = [2.0, 65.0];
-        $aim = null;
+        $aim = $lines->solve($line + $hand * deg2rad(30.0), $hand * $x, at: $height);
         for ($i = 0; $i < 14; $i++) {
             $off = ($low + $high) / 2;
             $aim = $lines->solve($line + $hand * deg2rad($off), $hand * $x, at: $height);
@@ -102,8 +102,6 @@ final class OverShoulder
                 $high = $off;
             }
         }
-
-        $aim ??= $lines->solve($line + $hand * deg2rad(30.0), $hand * $x, at: $height);
 
         return [$aim, abs(self::inner($aim, $speaker, $listener, $hand, $gate) - (-1 + 2 * $cover))];
     }

@@ -26,10 +26,10 @@ final class Surveyor
     private const WORN = ['hair', 'leather', 'metal'];
 
     /** @var list<Vertex> */
-    private array $vertices = [];
+    private readonly array $vertices;
 
     /** @var list<array{int, int, int}> */
-    private array $triangles = [];
+    private readonly array $triangles;
 
     /** @var list<float> places of the joints at rest, 3 numbers each */
     private readonly array $rest;
@@ -37,7 +37,8 @@ final class Surveyor
     public function __construct(private readonly Figure $figure, string $glb)
     {
         [$this->rest] = $figure->skeleton->world($figure->skeleton->rotations);
-        $this->read(GltfReader::read($glb));
+        $surface = new SkinnedSurface(GltfReader::read($glb));
+        [$this->vertices, $this->triangles] = [$surface->vertices, $surface->triangles];
     }
 
     /** @return array<string, list<list<int|float>>> as Landmarks keeps them; places to a tenth of a millimetre */
@@ -81,7 +82,7 @@ final class Surveyor
             $joint = $f->skeleton->roles['eye'.$side] ?? null;
             $out[] = $joint !== null
                 ? [$f->rest('eye'.$side) ?? [0.0, 0.0, 0.0], $joint]
-                : [V3::add($f->rest('head') ?? [0.0, 0.0, 0.0], [0.018 * $m * $f->height(), 0.055 * $f->height(), 0.05 * $f->height()]), $head];
+                : [V3::addScaled($f->rest('head') ?? [0.0, 0.0, 0.0], [0.018 * $m, 0.055, 0.05], $f->height()), $head];
         }
 
         return [V3::mix($out[0][0], $out[1][0], 0.5), $out[0], $out[1]];
@@ -113,7 +114,8 @@ final class Surveyor
         $out = [];
         foreach ([
             'shoulders' => $at('upperArmL'), 'chest' => $mix($at('upperChest'), $at('chest'), 0.5), 'waist' => $waist,
-            'belt' => $mix($waist, $at('upperLegL'), 0.55), 'hip' => $at('upperLegL'), 'thigh' => $mix($at('upperLegL'), $at('lowerLegL'), 0.5),
+            'belt' => $mix($waist, $at('upperLegL'), 0.55), 'hip' => $at('upperLegL'),
+            'thigh' => $mix($at('upperLegL'), $at('lowerLegL'), 0.5),
             'knee' => $at('lowerLegL'),
         ] as $mark => $level) {
             $ring = $level === null ? [] : $this->ring($level);
@@ -292,52 +294,5 @@ final class Surveyor
         }
 
         return $out;
-    }
-
-    private function read(GltfReader $gltf): void
-    {
-        // The skin's list of joints has an order of its own.
-        $skin = $gltf->list('skins')[0] ?? [];
-        $order = array_flip($gltf->joints(0));
-        $listed = array_map(
-            static fn (mixed $node): int => $order[is_int($node) ? $node : -1] ?? -1,
-            is_array($skin['joints'] ?? null) ? array_values($skin['joints']) : [],
-        );
-        $materials = array_map(
-            static fn (mixed $m): string => is_array($m) && is_string($m['name'] ?? null) ? $m['name'] : '',
-            $gltf->list('materials'),
-        );
-        foreach ($gltf->primitives() as [, $p]) {
-            if ($p['joints'] === []) {
-                continue;
-            }
-            $first = count($this->vertices);
-            for ($v = 0, $n = intdiv(count($p['positions']), 3); $v < $n; $v++) {
-                $at = [$p['positions'][3 * $v], $p['positions'][3 * $v + 1], $p['positions'][3 * $v + 2]];
-                $this->vertices[] = [$at, self::shares($p, $v, $listed), $materials[$p['material'] ?? -1] ?? ''];
-            }
-            foreach (array_chunk($p['index'], 3) as [$a, $b, $c]) {
-                $this->triangles[] = [$first + $a, $first + $b, $first + $c];
-            }
-        }
-    }
-
-    /**
-     * @param  array{joints: list<int>, weights: list<float>}  $p
-     * @param  list<int>  $listed  joints of the skeleton by the skin's numbers
-     * @return array<int, float> of which none is too small to matter; together 1
-     */
-    private static function shares(array $p, int $v, array $listed): array
-    {
-        $out = [];
-        for ($k = 4 * $v; $k < 4 * $v + 4; $k++) {
-            $joint = $listed[$p['joints'][$k]] ?? -1;
-            if ($joint >= 0 && ($p['weights'][$k] ?? 0.0) > 0.005) {
-                $out[$joint] = ($out[$joint] ?? 0.0) + $p['weights'][$k];
-            }
-        }
-        $all = array_sum($out);
-
-        return $all > 0.0 ? array_map(static fn (float $w): float => $w / $all, $out) : [];
     }
 }

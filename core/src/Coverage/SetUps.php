@@ -84,7 +84,8 @@ final class SetUps
         $crosses = $kept !== null && $kept !== $hand;
         $out = [];
         foreach ([[$a, $b, $hand], [$b, $a, -$hand]] as [$s, $l, $side]) {
-            $out[] = ["Over {$this->stand->name($l)}, on {$this->stand->name($s)}", $s, $l, ['kind' => 'overShoulder', 'sideDeg' => 30.0 * $side]];
+            $title = "Over {$this->stand->name($l)}, on {$this->stand->name($s)}";
+            $out[] = [$title, $s, $l, ['kind' => 'overShoulder', 'sideDeg' => 30.0 * $side]];
         }
         $out[] = ['Both, to the belt', $a, $b, ['kind' => 'together', 'size' => 'medium', 'sideDeg' => 90.0 * $hand, 'focalMm' => 40.0]];
         $out[] = ['Both, whole', $a, $b, ['kind' => 'together', 'size' => 'full', 'sideDeg' => 90.0 * $hand, 'focalMm' => 35.0]];

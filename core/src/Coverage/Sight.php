@@ -36,6 +36,11 @@ final readonly class Sight
         ['lowerLegL', 'footL', 0.07], ['lowerLegR', 'footR', 0.07],
     ];
 
+    /** How much it counts whether hands, knees and feet are seen. */
+    private const LIMBS = [
+        'handL' => 0.5, 'handR' => 0.5, 'lowerLegL' => 0.7, 'lowerLegR' => 0.7, 'footL' => 0.4, 'footR' => 0.4,
+    ];
+
     /** @param  array<string, array{string, Marks}>  $people  names and marks of all by their ids */
     public function __construct(private Solids $solids, private array $people)
     {
@@ -187,7 +192,7 @@ final readonly class Sight
         foreach ($m->of('eyes') as $eye) {
             $out[] = [$eye, 3.0];
         }
-        foreach (['handL' => 0.5, 'handR' => 0.5, 'lowerLegL' => 0.7, 'lowerLegR' => 0.7, 'footL' => 0.4, 'footR' => 0.4] as $role => $weight) {
+        foreach (self::LIMBS as $role => $weight) {
             if (isset($m->joints[$role])) {
                 $out[] = [$m->joints[$role], $weight];
             }

@@ -31,7 +31,9 @@ final class Stand
     /** What is tried, in this order, where something is in the way: degrees aside, another height, another lens. */
     private const ARCS = [0, 8, -8, 16, -16, 24, -24, 32, -32, 42, -42];
 
-    private const OTHERS = [['high', null, [0, 12, -12, 24, -24]], [null, 35.0, [0, 16, -16, 32, -32]], [null, 28.0, [0, 16, -16, 32, -32]]];
+    private const OTHERS = [
+        ['high', null, [0, 12, -12, 24, -24]], [null, 35.0, [0, 16, -16, 32, -32]], [null, 28.0, [0, 16, -16, 32, -32]],
+    ];
 
     private const ENOUGH = 0.9;
 
@@ -87,7 +89,9 @@ final class Stand
             }
             $hides = $this->hides($sight, $try, $aim);
             if ($hides === null) {
-                return new Proposal($family, $title, $try, $this->view($aim, $try), $n === 0 ? '' : self::changed($framing, $try, $blocked));
+                $says = $n === 0 ? '' : self::changed($framing, $try, $blocked);
+
+                return new Proposal($family, $title, $try, $this->view($aim, $try), $says);
             }
             $blocked = $blocked === '' ? $hides : $blocked;
         }

@@ -16,7 +16,7 @@ final class Loosen
 {
     private const WIDTH = 1280;
 
-    private const PIXELS = 0.6;
+    private const PIXELS = 0.5;
 
     /** @return list<CameraKey> over frames $from to $to */
     public static function keys(FramedCamera $camera, int $from, int $to): array
@@ -74,8 +74,8 @@ final class Loosen
     {
         $half = $b->sensorWidthMm / 2 / $b->focalMm * $b->focusMetres;
         $most = 10 * abs($a->focusMetres / max(0.1, $b->focusMetres) - 1);
-        foreach ([[0.0, 0.0], [0.8 * $half, 0.0], [0.0, 0.5 * $half]] as [$x, $y]) {
-            $point = V3::add($b->position, Q4::rotate($b->rotation, [$x, $y, -$b->focusMetres]));
+        foreach ([[0.0, 0.0, 1.0], [0.8 * $half, 0.0, 1.1], [0.0, 0.5 * $half, 0.9], [0.0, -0.5 * $half, 0.85]] as [$x, $y, $deep]) {
+            $point = V3::add($b->position, Q4::rotate($b->rotation, [$x, $y, -$deep * $b->focusMetres]));
             [$p, $q] = [$a->project($point, 1.0), $b->project($point, 1.0)];
             $most = max($most, self::WIDTH / 2 * hypot($p[0] - $q[0], $p[1] - $q[1]));
         }

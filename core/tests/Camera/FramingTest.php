@@ -54,7 +54,8 @@ function drawnVertices(string $who, Placement $at, array $row): array
     foreach ($s->parents as $j => $p) {
         $t = $j === figure($who)->hips ? [$row[0], $row[1], $row[2]] : $s->restTranslation($j);
         $own = plainMatrix($t, array_slice($row, 3 + 4 * $j, 4));
-        $world[$s->names[$j]] = $p < 0 ? plainProduct(plainMatrix($at->position, $at->rotation, $at->scale), $own) : plainProduct($world[$s->names[$p]], $own);
+        $above = $p < 0 ? plainMatrix($at->position, $at->rotation, $at->scale) : $world[$s->names[$p]];
+        $world[$s->names[$j]] = plainProduct($above, $own);
     }
     $joints = [];
     foreach ($skin['joints'] as $k => $node) {
@@ -148,7 +149,9 @@ test('two points are seen under an angle from one distance, exactly', function (
         ->and(CutLines::distance(1.0, 0.0, -1.0, 0.0, 0.0, 2 * atan(1 / 4)))->toEqualWithDelta(4.0, 1e-9);
 });
 
-test('cut lines fall where they are to, told by the drawn vertices', function (string $who, ?string $model, float $seconds, float $scale): void {
+test('cut lines fall where they are to, told by the drawn vertices', function (
+    string $who, ?string $model, float $seconds, float $scale,
+): void {
     $at = Placement::standing([1.0, 0.0, -2.0], 40.0, $scale);
     $marks = marksOf($who, $at, $model, $seconds);
     $drawn = drawnVertices($who, $at, rowOf($who, $model, $seconds));
@@ -161,9 +164,8 @@ test('cut lines fall where they are to, told by the drawn vertices', function (s
     foreach (['mediumCloseUp', 'medium', 'threeQuarter', 'full', 'wide'] as $size) {
         foreach ([0.0, 35.0, -90.0, 180.0] as $side) {
             foreach ([['level', 50.0], ['low', 28.0], ['high', 85.0]] as [$height, $lens]) {
-                $aim = Framer::solve(
-                    new Framing('f1', 'c1', 'i1', size: $size, sideDeg: $side, height: $height, focalMm: $lens), $marks, null, new Gate(WIDE),
-                );
+                $framing = new Framing('f1', 'c1', 'i1', size: $size, sideDeg: $side, height: $height, focalMm: $lens);
+                $aim = Framer::solve($framing, $marks, null, new Gate(WIDE));
                 $size_ = ShotSize::named($size, $marks->posture);
                 $top = max(array_map(static fn (array $v): float => seenAt($aim, $v[0])[1], $head));
                 expect($top)->toEqualWithDelta($size_->topAt, 0.02, "{$who} {$size} {$side} {$height}: top");
@@ -175,7 +177,8 @@ test('cut lines fall where they are to, told by the drawn vertices', function (s
         }
     }
 })->with([
-    'Oda at rest' => ['oda', null, 0.0, 1.0], 'Bram under his cap' => ['bram', null, 0.0, 1.0], 'Bram walking' => ['bram', 'walk', 0.9, 1.0],
+    'Oda at rest' => ['oda', null, 0.0, 1.0], 'Bram under his cap' => ['bram', null, 0.0, 1.0],
+    'Bram walking' => ['bram', 'walk', 0.9, 1.0],
     'Oda talking, as small as a child' => ['oda', 'talk', 1.3, 0.66],
 ]);
 
@@ -212,12 +215,14 @@ test('a pair over the shoulder matches, and the one in front covers its share', 
         $inner = array_map(static fn (array $p): float => seenAt($aim, $p)[0] * $hand, $in);
         // On the left for a positive hand: from the edge at -1 to its innermost point.
         expect((max($inner) + 1) / 2)->toBeGreaterThan(0.26)->toBeLessThan(0.42)
-            ->and(max(array_map(static fn (array $e): float => seenAt($aim, $e)[1], $speaker->of('eyes'))))->toEqualWithDelta(0.36, 0.01)->and(seenAt($aim, $eyes)[0] * $hand)->toBeGreaterThan(max($inner));
+            ->and(max(array_map(static fn (array $e): float => seenAt($aim, $e)[1], $speaker->of('eyes'))))->toEqualWithDelta(0.36, 0.01)
+            ->and(seenAt($aim, $eyes)[0] * $hand)->toBeGreaterThan(max($inner));
         $tall[] = seenAt($aim, $eyes)[1] - $chin[1];
     }
     expect($tall[0] / $tall[1])->toBeGreaterThan(0.7)->toBeLessThan(1.4);
 })->with([
-    'as they talk' => [1.2, 1.0, 50.0], 'close' => [0.9, 1.0, 65.0], 'farther' => [1.8, 1.0, 85.0], 'a child and a man' => [1.2, 0.75, 65.0],
+    'as they talk' => [1.2, 1.0, 50.0], 'close' => [0.9, 1.0, 65.0], 'farther' => [1.8, 1.0, 85.0],
+    'a child and a man' => [1.2, 0.75, 65.0],
 ]);
 
 test('what cannot be seen over a shoulder is refused in words', function (Placement $b, string $says): void {
@@ -226,7 +231,8 @@ test('what cannot be seen over a shoulder is refused in words', function (Placem
     );
     expect($found)->toBeInstanceOf(Refusal::class)->and($found->sentence)->toContain($says);
 })->with([
-    'too near' => [Placement::standing([0.0, 0.0, 0.3], 180.0), 'too near'], 'too far' => [Placement::standing([0.0, 0.0, 5.0], 180.0), 'too far'],
+    'too near' => [Placement::standing([0.0, 0.0, 0.3], 180.0), 'too near'],
+    'too far' => [Placement::standing([0.0, 0.0, 5.0], 180.0), 'too far'],
     'back to back' => [Placement::standing([0.0, 0.0, 1.2], 0.0), 'do not face'],
 ]);
 

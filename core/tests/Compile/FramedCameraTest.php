@@ -126,9 +126,12 @@ test('what cannot be framed is told, and the camera stands where its keys have i
 });
 
 test('loosened, it leads the same way by few keys', function (): void {
-    $s = filmed(both(), ['subject' => 'i2', 'size' => 'full', 'keep' => 'follow'], ['subject' => 'i2', 'size' => 'medium', 'frame' => 50, 'over' => 30]);
+    $s = filmed(
+        both(), ['subject' => 'i2', 'size' => 'full', 'keep' => 'follow'],
+        ['subject' => 'i2', 'size' => 'medium', 'frame' => 50, 'over' => 30],
+    );
     $keys = Loosen::keys($s->framed['c1'], 0, 110);
-    expect(count($keys))->toBeGreaterThan(3)->toBeLessThan(75);
+    expect(count($keys))->toBeGreaterThan(3)->toBeLessThan(90);
     $loose = Scenes::compile([
         'items' => both(), 'beats' => [Scenes::beat('b1', 'i1', 'talk', 0), Scenes::beat('b2', 'i2', 'walk', 24)],
         'cameras' => [['id' => 'c1', 'letter' => 'A', 'name' => '', 'keys' => array_map(static fn ($k): array => $k->toArray(), $keys)]],
@@ -136,8 +139,8 @@ test('loosened, it leads the same way by few keys', function (): void {
     $most = 0.0;
     for ($f = 0; $f <= 110; $f++) {
         [$a, $b] = [cameraAt($s, $f), cameraAt($loose, $f)];
-        foreach ([[0.0, 0.0, 0.0], [0.3, 0.9, 0.2], [0.0, 1.7, 0.0]] as $off) {
-            $p = V3::add($s->poses->at($f)->place('i2')->position, $off);
+        foreach ([[0.0, -0.8, 0.0], [0.3, 0.1, 0.2], [0.0, 0.8, 0.0]] as $off) {
+            $p = V3::add($s->poses->at($f)->joint('i2', $s->lanes['i2']->figure->hips)->position, $off);
             [$x, $y] = [$a->project($p, 16 / 9), $b->project($p, 16 / 9)];
             $most = max($most, 640 * hypot($x[0] - $y[0], ($x[1] - $y[1]) / (16 / 9)));
         }

@@ -47,7 +47,9 @@ test('one person is seen in eight sizes, each farther than the one before', func
 test('cameras on two stand on one side of the line between them, each seen alone where it is asked for', function (): void {
     $found = setUps(facing(), 'i1', 'i2');
     $two = array_filter($found, static fn (Proposal $p): bool => $p->family === 'two');
-    expect($two)->toHaveKeys(['Over i2, on i1', 'Over i1, on i2', 'Both, to the belt', 'Both, whole', 'i1 alone, close-up', 'i2 alone, close-up']);
+    expect($two)->toHaveKeys([
+        'Over i2, on i1', 'Over i1, on i2', 'Both, to the belt', 'Both, whole', 'i1 alone, close-up', 'i2 alone, close-up',
+    ]);
     foreach ($two as $title => $p) {
         expect($p->view)->not->toBeNull("{$title}: {$p->says}");
         // The line runs along z: all stand at its +x.

@@ -65,14 +65,18 @@ final class Framings implements Pass
             array_filter([$f->subject, $f->partner ?? '']),
         );
 
-        return Memory::key('framing', [array_diff_key($f->toArray(), ['id' => 0, 'camera' => 0]), $gate->aspect, $gate->sensorWidthMm, $grounds]);
+        $said = array_diff_key($f->toArray(), ['id' => 0, 'camera' => 0]);
+
+        return Memory::key('framing', [$said, $gate->aspect, $gate->sensorWidthMm, $grounds]);
     }
 
     private static function refused(Draft $draft, Camera $camera, Framing $f, Refusal $refusal): Finding
     {
+        $name = $draft->document->items[$f->subject]->name;
+
         return new Finding(
             'camera.framing', Severity::Harms,
-            sprintf('Camera %s cannot be framed on %s as asked: %s', $camera->letter, $draft->document->items[$f->subject]->name, lcfirst($refusal->sentence)),
+            "Camera {$camera->letter} cannot be framed on {$name} as asked: ".lcfirst($refusal->sentence),
             effect: 'It stands where it stood last.', remedy: 'Choose another angle for it in Cover.', about: [$camera->id],
             frames: [$f->frame, $f->frame],
         );

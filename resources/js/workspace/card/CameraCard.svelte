@@ -1,12 +1,13 @@
 <script lang="ts">
     import { getDesk } from '../context';
+    import { framingsOf } from '../cover/setups';
     import type { CameraRowData } from '../rows';
     import FramingFields from './FramingFields.svelte';
     import NumberField from './NumberField.svelte';
 
     let { camera }: { camera: CameraRowData } = $props();
     const { scene, playhead } = getDesk();
-    const framings = $derived(scene.rows.framings.filter((f) => f.cameraId === camera.id).sort((a, b) => a.frame - b.frame));
+    const framings = $derived(framingsOf(scene.rows.framings, camera.id));
     const key = $derived([...camera.keys].reverse().find((k) => k.frame <= playhead.frame) ?? camera.keys[0]);
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'camera.set', camera: camera.id, ...values });
     const height = (n: number) => {

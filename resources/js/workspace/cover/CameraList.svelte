@@ -4,7 +4,7 @@
     import { short } from '../../lib/time';
     import { shotAt, viewOf } from '../../picture';
     import { getDesk } from '../context';
-    import { framingWords } from './setups';
+    import { framingsOf, framingWords } from './setups';
     import { SmallPictures } from './smallPictures.svelte';
 
     /** All cameras with what they see now, the one on air marked; a click cuts. */
@@ -12,7 +12,6 @@
     const onAir = $derived(scene.manifest ? shotAt(scene.manifest, playhead.frame)?.camera : null);
     const selected = $derived(scene.selection?.table === 'cameras' ? scene.find('cameras', scene.selection.id) : null);
     const name = (id: number) => scene.find('items', id)?.name ?? '?';
-    const framingsOf = (camera: number) => scene.rows.framings.filter((f) => f.cameraId === camera).sort((a, b) => a.frame - b.frame);
 
     const pictures = new SmallPictures(
         () => view.painter,
@@ -75,7 +74,7 @@
 <ul class="flex min-h-0 flex-1 flex-col gap-1.5 overflow-auto p-2">
     {#each scene.rows.cameras as c, i (c.id)}
         {@const here = c.keys.some((k) => k.frame === playhead.frame)}
-        {@const framings = framingsOf(c.id)}
+        {@const framings = framingsOf(scene.rows.framings, c.id)}
         {@const first = framings[0]}
         <li
             class={[

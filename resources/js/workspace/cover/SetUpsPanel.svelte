@@ -87,6 +87,12 @@
             .filter((g) => g.of.length > 0),
     );
 
+    /** The two from the other side of the line between them. */
+    function swapSide(of: SetUp[]) {
+        const shown = of.find((s) => s.framing.subject === `i${subject?.id}`);
+        hand = hand !== 0 ? -hand : Number(shown?.framing.sideDeg) > 0 ? -1 : 1;
+    }
+
     async function take(s: SetUp) {
         const target = camera && into !== 'new' ? { camera: camera.id, move: into === 'move' } : {};
         const move = camera && into === 'move' ? { over: Math.round(2 * (scene.rate[0] / scene.rate[1])) } : {};
@@ -173,13 +179,7 @@
                 {#if f === 'two'}<button
                         class="font-normal text-tide hover:underline"
                         title="See the two from the other side of the line between them"
-                        onclick={() =>
-                            (hand =
-                                hand === 0
-                                    ? of.some((s) => Number(s.framing.sideDeg) > 0 && s.framing.subject === `i${subject.id}`)
-                                        ? -1
-                                        : 1
-                                    : -hand)}>Swap side</button
+                        onclick={() => swapSide(of)}>Swap side</button
                     >{/if}
             </h3>
             <div class="grid grid-cols-2 gap-1.5">

@@ -67,6 +67,10 @@ export const KEEPS: [FramingRow['keep'], string][] = [
 
 const sizeWords = (size: FramingRow['size']) => (SIZES.find(([s]) => s === size)?.[1] ?? size).toLowerCase();
 
+/** Those of a camera, in the order of their frames. */
+export const framingsOf = (all: FramingRow[], camera: number): FramingRow[] =>
+    all.filter((f) => f.cameraId === camera).sort((a, b) => a.frame - b.frame);
+
 /** What a framing films, in words. */
 export function framingWords(f: FramingRow, name: (item: number) => string): string {
     const who = name(f.subjectId);

@@ -21,20 +21,16 @@
         );
         // To the left of who is filmed, looking at the other, for a positive side.
         const sign = kept ? Math.sign(kept.sideDeg) * (kept.subjectId === line.a ? 1 : -1) : 0;
-        return { from, to, off: [uz * sign * AWAY, -ux * sign * AWAY] as const, sign };
+        const [ox, oz] = [uz * sign * AWAY, -ux * sign * AWAY];
+        const corners = [from, to, [to[0] + ox, to[1] + oz], [from[0] + ox, from[1] + oz]];
+        return { from, to, side: sign === 0 ? '' : corners.map((c) => c.join(',')).join(' ') };
     });
 </script>
 
 {#if drawn}
-    {@const { from, to, off, sign } = drawn}
+    {@const { from, to, side } = drawn}
     <g class="pointer-events-none" data-testid="line-of-action">
-        {#if sign !== 0}
-            <path
-                d={`M ${from[0]} ${from[1]} L ${to[0]} ${to[1]} L ${to[0] + off[0]} ${to[1] + off[1]} L ${from[0] + off[0]} ${from[1] + off[1]} Z`}
-                fill="#0b6e6e"
-                fill-opacity=".08"
-            />
-        {/if}
+        {#if side}<polygon points={side} fill="#0b6e6e" fill-opacity=".08" />{/if}
         <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} stroke="#1f2a30" stroke-width="1.2" stroke-dasharray="2 5" />
     </g>
 {/if}

@@ -1,7 +1,7 @@
 import { Matrix4, PerspectiveCamera, Quaternion, Vector3 } from 'three';
 import { shotAt, viewOf, type Painter, type Stretch, type View } from '../../picture';
 import type { Step } from '../context';
-import { framingWords } from '../cover/setups';
+import { framingsOf, framingWords } from '../cover/setups';
 import type { Playhead } from '../playhead.svelte';
 import type { Command, Quat, Vec3 } from '../rows';
 import type { SceneStore } from '../scene.svelte';
@@ -115,7 +115,7 @@ export class FrameView {
 
     /** In words, whom a camera films at a frame; nothing for one that is led by keys. */
     private filming(camera: number, frame: number): string {
-        const all = this.scene.rows.framings.filter((f) => f.cameraId === camera).sort((a, b) => a.frame - b.frame);
+        const all = framingsOf(this.scene.rows.framings, camera);
         const now = [...all].reverse().find((f) => f.frame <= frame) ?? all[0];
         return now ? framingWords(now, (id) => this.scene.find('items', id)?.name ?? '?') : '';
     }
