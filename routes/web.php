@@ -6,6 +6,7 @@ use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\AssetController;
 use App\Http\Controllers\CollectionController;
+use App\Http\Controllers\CoverController;
 use App\Http\Controllers\FigureController;
 use App\Http\Controllers\KitController;
 use App\Http\Controllers\MarkerController;
@@ -60,7 +61,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}', [SceneController::class, 'show']);
         Route::get('scenes/{scene}/assets', [SceneKitController::class, 'assets']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
-        Route::get('scenes/{scene}/set-ups', [SceneKitController::class, 'setUps']);
+        Route::get('scenes/{scene}/set-ups', [CoverController::class, 'setUps']);
         Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
         Route::get('renders/{render}/file', [RenderController::class, 'file']);
     });
@@ -109,6 +110,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('productions/{production}/previews', [PreviewController::class, 'show']);
         Route::get('scenes/{scene}/items/{item}/surfaces', [SceneKitController::class, 'surfaces']);
         Route::get('scenes/{scene}/parts', [SceneKitController::class, 'parts']);
+        Route::post('scenes/{scene}/cuts', [CoverController::class, 'cuts']);
     });
 });
 

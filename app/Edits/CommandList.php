@@ -52,6 +52,7 @@ final class CommandList
         Commands\ShotCut::class,
         Commands\ShotMove::class,
         Commands\ShotRemove::class,
+        Commands\ReelLay::class,
     ];
 
     /** @return array<string, EditCommand> */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Edits;
 
 use App\Assets\StoredAssets;
+use App\Edits\Commands\ReelLay;
 use App\Exceptions\UserError;
 use App\Models\Edit;
 use App\Models\Scene;
@@ -59,9 +60,8 @@ final class EditRunner
                 }
             }
             $this->refuseConflict($scene, $base, $rows->changes());
-            $label = $labels[0].(count($labels) > 1 ? ' and '.(count($labels) - 1).' more' : '');
 
-            return $this->rehearsal($scene, $label, array_values($commands), $rows);
+            return $this->rehearsal($scene, self::label($labels, $checked[count($checked) - 1][0]), array_values($commands), $rows);
         });
     }
 
@@ -115,6 +115,22 @@ final class EditRunner
 
             return $this->rehearsal($scene, $edit->label, [], $rows, $edit->id);
         });
+    }
+
+    /**
+     * What was done, for the history: a whole cut by what it lays on the reel, anything else by what came first.
+     *
+     * @param  non-empty-list<string>  $labels
+     */
+    private static function label(array $labels, EditCommand $last): string
+    {
+        $more = count($labels) - 1;
+
+        return match (true) {
+            $last instanceof ReelLay => $labels[$more],
+            $more > 0 => "{$labels[0]} and {$more} more",
+            default => $labels[0],
+        };
     }
 
     /** @param  list<mixed>  $commands */

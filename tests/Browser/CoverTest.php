@@ -36,3 +36,23 @@ test('somebody is chosen, set-ups show themselves; one is taken by a click, aime
     $page->editing(fn () => $page->click('[data-testid=undo]'));
     expect($rows()['framings'])->toHaveCount(2);
 });
+
+test('a dialogue of two is covered by clicks alone: who takes part, a strip to look at, taken, played, taken back', function (): void {
+    [$scene, $user] = furnished($this);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'talk', 'start' => 110]]);
+    [$page] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->click('[data-testid=step-Cover]');
+    $page->click('[data-testid=cover-cut]');
+    $page->click('[data-testid=look-for-cut]');
+    $page->until(fn (): bool => $page->count('[data-testid=first-cut] li') > 1, 'a first cut', 90.0);
+    $shots = $page->count('[data-testid=first-cut] li');
+    $page->until(fn (): bool => $page->count('[data-testid=first-cut] img') === $shots, 'pictures of its shots', 60.0);
+    expect($page->text('[data-testid=tray]'))->toContain('no rule of cutting is broken');
+    $rows = static fn (): array => SceneRows::all($scene->refresh());
+    expect($rows()['cameras'])->toHaveCount(1);
+    $page->editing(fn () => $page->click('[data-testid=take-cut]'));
+    expect($rows()['shots'])->toHaveCount($shots)->and(count($rows()['cameras']))->toBeGreaterThan(1);
+    $page->editing(fn () => $page->click('[data-testid=undo]'));
+    expect($rows()['shots'])->toHaveCount(1)->and($rows()['cameras'])->toHaveCount(1);
+});

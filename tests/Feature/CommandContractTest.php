@@ -117,6 +117,7 @@ function asSent(Scene $scene): array
         ],
         'framing.set' => ['framing' => $id('framings'), 'size' => 'closeUp', 'sideDeg' => -20, 'keep' => 'follow'],
         'framing.remove' => ['framing' => $id('framings')],
+        'reel.lay' => ['from' => 10, 'to' => 60, 'shots' => [['camera' => 'A', 'in' => 10], ['camera' => 'C', 'in' => 30]]],
         'camera.loosen' => ['camera' => 'D', 'hold' => 12],
         'camera.key' => $pose + ['camera' => 'A', 'frame' => 20, 'focalMm' => 40],
         'camera.unkey' => ['camera' => 'A', 'frame' => 0],

@@ -119,3 +119,49 @@ test('set-ups come with what they would see, and a stranger gets none', function
     $this->getJson("/api/scenes/{$scene->id}/set-ups?subject=i999999&frame=x&height=sky")->assertOk()->assertExactJson(['setUps' => []]);
     $this->actingAs($this->person())->getJson($path)->assertNotFound();
 });
+
+test('shots are laid over a span of the reel as one step, and what is out of order is refused', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [
+        ['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0], ['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 0],
+    ]);
+    $edit = $this->edit($scene, [['do' => 'reel.lay', 'from' => 20, 'to' => 60, 'shots' => [
+        ['camera' => 'B', 'in' => 20], ['camera' => 'A', 'in' => 44],
+    ]]]);
+    $shots = static fn (): array => array_map(
+        static fn (array $s): array => [$s['in'], $s['out']],
+        SceneRows::all($scene->refresh())['shots'],
+    );
+    expect($edit->label)->toBe('Lay 2 shots on the reel')->and($shots())->toBe([[0, 20], [20, 44], [44, 60], [60, null]]);
+    expect(fn () => $this->edit($scene, [['do' => 'reel.lay', 'from' => 20, 'to' => 60, 'shots' => [
+        ['camera' => 'B', 'in' => 20], ['camera' => 'A', 'in' => 80],
+    ]]]))->toThrow(UserError::class, 'begins at frame 80');
+    // Over all of it: one shot that lasts as long as the scene.
+    $this->edit($scene, [['do' => 'reel.lay', 'from' => 0, 'to' => 1000, 'shots' => [['camera' => 'B', 'in' => 0]]]]);
+    expect($shots())->toBe([[0, null]]);
+});
+
+test('first cuts come in three styles, and taking one makes its cameras and shots, undone as one', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $cuts = $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/cuts", ['people' => ['Oda', 'Bram']])->assertOk()->json('cuts');
+    expect(array_keys($cuts))->toBe(['plain', 'tense', 'lively'])->and($cuts['plain']['facts'])->toMatchArray(['crossings' => 0, 'jumps' => 0]);
+    $edit = $this->edit($scene, $cuts['tense']['commands'], $user);
+    $rows = SceneRows::all($scene->refresh());
+    $count = count($cuts['tense']['shots']);
+    expect($edit->label)->toContain('on the reel')->and($rows['shots'])->toHaveCount($count)
+        ->and(array_column($rows['shots'], 'in'))->toBe(array_column($cuts['tense']['shots'], 'from'))
+        ->and(count($rows['framings']))->toBe(count($rows['cameras']));
+    app(App\Edits\EditRunner::class)->undo($scene->refresh(), $user);
+    expect(SceneRows::all($scene->refresh()))->toMatchArray(['shots' => [], 'cameras' => [], 'framings' => []]);
+    $ask = fn (array $in) => $this->postJson("/api/scenes/{$scene->id}/cuts", $in);
+    expect($ask(['from' => 10, 'to' => 20])->assertStatus(422)->json('message'))->toContain('too short')
+        ->and($ask(['people' => ['Nobody']])->assertStatus(422)->json('message'))->toContain('Nobody is chosen');
+});
+
+test('a first cut from the command line', function (): void {
+    $scene = talking($this);
+    $this->artisan('reel:cover', ['scene' => (string) $scene->id, '--style' => 'sudden'])->assertExitCode(2);
+    $this->artisan('reel:cover', ['scene' => (string) $scene->id, '--people' => 'Oda,Bram', '--take' => true])->assertExitCode(0);
+    expect(SceneRows::all($scene->refresh())['shots'])->not->toBe([]);
+});

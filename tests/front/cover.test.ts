@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { framingWords, movesFrom, nearestOther, wishPath } from '../../resources/js/workspace/cover/setups';
+import { cutWords, framingWords, movesFrom, nearestOther, wishPath } from '../../resources/js/workspace/cover/setups';
 import type { FramingRow, ItemRow } from '../../resources/js/workspace/rows';
 
 const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
@@ -41,6 +41,12 @@ describe('words', () => {
         expect(framingWords(framing({ kind: 'overShoulder', partnerId: 2 }), name)).toBe('Oda, over Bram');
         expect(framingWords(framing({ kind: 'together', partnerId: 2, size: 'full' }), name)).toBe('Oda and Bram, full shot');
     });
+});
+
+it('a first cut is told by what matters of it', () => {
+    const facts = { seen: 0.987, crossings: 0, jumps: 0, shortest: 20 };
+    expect(cutWords(facts)).toBe('Who speaks is seen 99 % of the time; no rule of cutting is broken.');
+    expect(cutWords({ ...facts, crossings: 1, jumps: 2 })).toContain('1 cut crosses the line, 2 cuts jump');
 });
 
 describe('moves', () => {

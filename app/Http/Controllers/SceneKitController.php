@@ -13,9 +13,7 @@ use App\Models\Scene;
 use App\Models\User;
 use App\Policies\Access;
 use App\Scenes\DocumentBuilder;
-use App\Scenes\SceneManifests;
 use App\Scenes\ScenePlans;
-use App\Scenes\SetUpWish;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -43,14 +41,6 @@ final class SceneKitController
 
         return response()->json(['plans' => (object) $plans->of($scene, array_values($of))])
             ->header('Cache-Control', 'private, max-age=86400');
-    }
-
-    /** Set-ups for whom is selected, at a frame: what a camera would see, or why it cannot. */
-    public function setUps(Request $request, Scene $scene, SceneManifests $manifests): JsonResponse
-    {
-        Access::see($this->user($request), $scene);
-
-        return response()->json(['setUps' => $manifests->setUps($scene, SetUpWish::of($request->query()))]);
     }
 
     /** What the scene's story needs of the kit, line by line. */

@@ -45,14 +45,15 @@ final readonly class Landmarks
      *
      * @param  Placement  $place  of the figure in the scene
      * @param  list<float>  $row  hips x y z, then four numbers a joint
+     * @param  list<string>|null  $only  marks that are wanted; null: all
      */
-    public function posed(Figure $figure, Placement $place, array $row): Marks
+    public function posed(Figure $figure, Placement $place, array $row, ?array $only = null): Marks
     {
         $s = $figure->skeleton;
         [$p, $q] = $s->world(array_slice($row, 3, 4 * $s->count()), [$row[0], $row[1], $row[2]], $figure->hips);
         $joints = self::matrices($place, $p, $q);
         $out = [];
-        foreach ($this->points as $mark => $points) {
+        foreach ($only === null ? $this->points : array_intersect_key($this->points, array_flip($only)) as $mark => $points) {
             foreach ($points as $of) {
                 $x = $y = $z = 0.0;
                 for ($i = 0, $n = count($of); $i < $n; $i += 5) {

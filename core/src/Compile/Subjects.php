@@ -35,11 +35,17 @@ final class Subjects
         $marks = $this->posed($item, $frame);
         $sum = [sin($marks->facing), cos($marks->facing)];
         foreach ([-1.0, -0.5, 0.5, 1.0] as $share) {
-            $other = $this->posed($item, max(0, $frame + (int) ($share * self::AROUND)))->facing;
+            $other = $this->posed($item, max(0, $frame + (int) ($share * self::AROUND)), [])->facing;
             $sum = [$sum[0] + sin($other), $sum[1] + cos($other)];
         }
 
         return $marks->turned(atan2($sum[0], $sum[1]));
+    }
+
+    /** Somebody at one moment by the face alone: eyes, skull and chin; the joints are all there. */
+    public function face(string $item, int $frame): Marks
+    {
+        return $this->isPerson($item) ? $this->posed($item, $frame, ['eyes', 'skull', 'chin']) : $this->marks($item, $frame);
     }
 
     /** Whether it has a head; a cart with wheels that turn has joints, too. */
@@ -48,14 +54,15 @@ final class Subjects
         return isset($this->poses->lanes[$item]->figure->skeleton->roles['head']);
     }
 
-    private function posed(string $item, int $frame): Marks
+    /** @param  list<string>|null  $only  marks that are wanted; null: all */
+    private function posed(string $item, int $frame, ?array $only = null): Marks
     {
         $figure = $this->poses->lanes[$item]->figure;
         $moment = $this->poses->at($frame);
         $asset = $this->document->assets[$this->document->items[$item]->asset];
         $landmarks = $this->memory->of("landmarks {$asset->blob}", fn (): Landmarks => Landmarks::of($figure, $this->assets, $asset));
 
-        return $landmarks->posed($figure, $moment->place($item), $moment->row($item));
+        return $landmarks->posed($figure, $moment->place($item), $moment->row($item), $only);
     }
 
     public function where(int $frames): Whereabouts

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Coverage;
 
+use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Framing;
 
 /** What a director may choose from for whom is selected: families of set-ups, each solved at the moment that is looked at. */
@@ -79,7 +80,7 @@ final class SetUps
     /** @return list<Proposal> */
     private function two(string $a, string $b, float $hand): array
     {
-        $kept = $this->hand($a, $b);
+        $kept = self::kept($this->stand->scene->document, $a, $b);
         $hand = $hand === 0.0 ? $kept ?? 1.0 : ($hand < 0 ? -1.0 : 1.0);
         $crosses = $kept !== null && $kept !== $hand;
         $out = [];
@@ -135,9 +136,9 @@ final class SetUps
     }
 
     /** The side of the line between two that cameras so far keep to, seen from the first; null: none films them. */
-    private function hand(string $a, string $b): ?float
+    public static function kept(Document $document, string $a, string $b): ?float
     {
-        foreach ($this->stand->scene->document->framings as $f) {
+        foreach ($document->framings as $f) {
             if ($f->sideDeg !== 0.0 && in_array([$f->subject, $f->partner], [[$a, $b], [$b, $a]], true)) {
                 // A picture of both is seen from the same side whoever is named first; seen from the other one, left is right.
                 return ($f->sideDeg < 0 ? -1.0 : 1.0) * ($f->subject === $a ? 1.0 : -1.0);

@@ -26,6 +26,9 @@ final readonly class Sight
 
     private const AROUND = 16;
 
+    /** Metres up to which something is a backdrop. */
+    private const BEHIND = 15.0;
+
     /** Of 15 rays over the picture. */
     private const LOOKED_PAST = 2;
 
@@ -72,6 +75,20 @@ final readonly class Sight
         return [$all > 0.0 ? $seen / $all : 0.0, (string) (array_key_first($hides) ?? '')];
     }
 
+    /**
+     * Share of a face that is clear: eyes and chin.
+     *
+     * @param  Vec  $from
+     * @param  list<string>  $but  ids of people who may be in the way
+     */
+    public function face(array $from, Marks $subject, array $but): float
+    {
+        $points = [...$subject->of('eyes'), $subject->middle('chin')];
+        $clear = array_filter($points, fn (array $p): bool => $this->between($from, $p, $but) === null);
+
+        return count($clear) / count($points);
+    }
+
     /** What is nearer to the lens than it may be. */
     public function crowds(Aim $aim): ?string
     {
@@ -94,6 +111,33 @@ final readonly class Sight
         return null;
     }
 
+    /** Share of the picture behind which something stands: singles before nothing look into the void. */
+    public function backdrop(Aim $aim, Gate $gate): float
+    {
+        $hits = 0;
+        foreach (self::rays($aim, $gate) as $way) {
+            $hits += $this->solids->between($aim->position, V3::addScaled($aim->position, $way, self::BEHIND)) !== null ? 1 : 0;
+        }
+
+        return $hits / 15;
+    }
+
+    /** @return list<Vec> ways to 15 places of the picture, a metre along the axis */
+    private static function rays(Aim $aim, Gate $gate): array
+    {
+        $tau = $gate->tangent($aim->focalMm);
+        $right = [-cos($aim->yaw), 0.0, sin($aim->yaw)];
+        $up = V3::cross($right, $aim->axis());
+        $out = [];
+        foreach ([-0.8, -0.4, 0.0, 0.4, 0.8] as $x) {
+            foreach ([-0.7, 0.0, 0.7] as $y) {
+                $out[] = V3::addScaled(V3::addScaled($aim->axis(), $right, $x * $tau * $gate->aspect), $up, $y * $tau);
+            }
+        }
+
+        return $out;
+    }
+
     /**
      * What fills the foreground: something close before the lens over more of the picture than one would look past.
      *
@@ -102,18 +146,11 @@ final readonly class Sight
      */
     public function foreground(Aim $aim, float $near, array $but, Gate $gate): ?string
     {
-        $tau = $gate->tangent($aim->focalMm);
-        $axis = $aim->axis();
-        $right = [-cos($aim->yaw), 0.0, sin($aim->yaw)];
-        $up = V3::cross($right, $axis);
         $hits = [];
-        foreach ([-0.8, -0.4, 0.0, 0.4, 0.8] as $x) {
-            foreach ([-0.7, 0.0, 0.7] as $y) {
-                $way = V3::addScaled(V3::addScaled($axis, $right, $x * $tau * $gate->aspect), $up, $y * $tau);
-                $name = $this->between($aim->position, V3::addScaled($aim->position, $way, $near), $but);
-                if ($name !== null) {
-                    $hits[$name] = ($hits[$name] ?? 0) + 1;
-                }
+        foreach (self::rays($aim, $gate) as $way) {
+            $name = $this->between($aim->position, V3::addScaled($aim->position, $way, $near), $but);
+            if ($name !== null) {
+                $hits[$name] = ($hits[$name] ?? 0) + 1;
             }
         }
         arsort($hits);
@@ -157,7 +194,7 @@ final readonly class Sight
                 return true;
             }
         }
-        $head = $marks->isPerson() && isset($marks->points['crown']) ? $marks->middle('crown') : null;
+        $head = isset($marks->points['eyes']) ? $marks->middle('eyes') : null;
 
         return $head !== null && self::apart($from, $to, $head, $head) < 0.11 + $more;
     }
@@ -185,7 +222,7 @@ final readonly class Sight
     /** @return list<array{Vec, float}> */
     private static function points(Marks $m): array
     {
-        if (! $m->isPerson() || ! isset($m->points['crown'])) {
+        if (! $m->isPerson() || ! isset($m->points['chest'])) {
             return array_map(static fn (array $p): array => [V3::mix($p, $m->middle('body'), 0.3), 1.0], $m->of('body'));
         }
         $out = [[$m->middle('chin'), 2.0], [$m->middle('skull'), 1.0], [$m->middle('chest'), 1.0]];

@@ -48,6 +48,9 @@ final class Stand
     /** @var array<string, Marks> */
     private array $marks = [];
 
+    /** @var array<string, Marks> */
+    private array $faces = [];
+
     private ?Solids $solids = null;
 
     private ?Sight $sight = null;
@@ -77,6 +80,12 @@ final class Stand
         return $this->marks[$item] ??= $this->subjects->marks($item, $this->frame);
     }
 
+    /** Somebody's face at this very moment. */
+    public function face(string $item): Marks
+    {
+        return $this->faces[$item] ??= $this->subjects->face($item, $this->frame);
+    }
+
     /** What comes of a framing: as it is, or as near to it as what stands around allows. */
     public function propose(string $family, string $title, Framing $framing): Proposal
     {
@@ -97,6 +106,36 @@ final class Stand
         }
 
         return new Proposal($family, $title, $framing, null, $blocked === '' ? 'It is not in the picture.' : "{$blocked} is in the way.");
+    }
+
+    /**
+     * Share of a face that is clear of things and of others.
+     *
+     * @param  list<string>  $but
+     */
+    public function clear(Aim $aim, string $who, array $but): float
+    {
+        return $this->sight()->face($aim->position, $this->face($who), [$who, ...$but]);
+    }
+
+    /** The side of the line between subject and partner from which more is seen of both, and behind them: 1 or -1. */
+    public function side(Framing $between): float
+    {
+        $best = [-INF, 1.0];
+        foreach ([1.0, -1.0] as $hand) {
+            $sum = 0.0;
+            foreach ([['together', 'full', 90.0], ['single', 'medium', 32.0], ['single', 'full', 60.0]] as [$kind, $size, $off]) {
+                $f = self::with($between, ['kind' => $kind, 'size' => $size, 'sideDeg' => $off * $hand, 'focalMm' => 40.0]);
+                $aim = $this->solve($f);
+                if ($aim instanceof Aim) {
+                    $sum += $this->seen($this->sight(), $f, $aim)[0] + 0.4 * $this->sight()->backdrop($aim, $this->gate)
+                        - ($this->sight()->crowds($aim) === null ? 0.0 : 0.5);
+                }
+            }
+            $best = $sum > $best[0] + 1e-6 ? [$sum, $hand] : $best;
+        }
+
+        return $best[1];
     }
 
     private function solve(Framing $f): Aim|Refusal
@@ -239,7 +278,7 @@ final class Stand
         $people = [];
         foreach (array_keys($this->scene->lanes) as $id) {
             if ($this->isPerson((string) $id)) {
-                $people[(string) $id] = [$this->name((string) $id), $this->marks((string) $id)];
+                $people[(string) $id] = [$this->name((string) $id), $this->face((string) $id)];
             }
         }
 

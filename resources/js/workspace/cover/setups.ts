@@ -23,6 +23,27 @@ export const SetUp = v.object({
 export type SetUp = v.InferOutput<typeof SetUp>;
 export const SetUps = v.object({ setUps: v.array(SetUp) });
 
+const Command = v.intersect([v.object({ do: v.string() }), v.record(v.string(), v.unknown())]);
+const FirstCut = v.object({
+    title: v.string(),
+    shots: v.array(v.object({ from: v.number(), to: v.number(), title: v.string(), role: v.string(), view: View })),
+    facts: v.object({ seen: v.number(), crossings: v.number(), jumps: v.number(), shortest: v.number() }),
+    commands: v.array(Command),
+});
+export type FirstCut = v.InferOutput<typeof FirstCut>;
+export const FirstCuts = v.object({ cuts: v.record(v.string(), FirstCut) });
+
+const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+
+/** What is to be known of a first cut. */
+export function cutWords(f: FirstCut['facts']): string {
+    const broken = [
+        f.crossings > 0 ? `${counted(f.crossings, 'cut crosses', 'cuts cross')} the line` : '',
+        f.jumps > 0 ? counted(f.jumps, 'cut jumps', 'cuts jump') : '',
+    ].filter(Boolean);
+    return `Who speaks is seen ${Math.round(100 * f.seen)} % of the time; ${broken.length > 0 ? broken.join(', ') : 'no rule of cutting is broken'}.`;
+}
+
 export const FAMILIES: Record<SetUp['family'], string> = {
     one: 'One person',
     two: 'Two people',

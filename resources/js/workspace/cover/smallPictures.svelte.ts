@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import type { Painter, Stretch, View } from '../../picture';
 
 export interface Asked {
@@ -24,8 +25,11 @@ export class SmallPictures {
     /** These and no others; those that are here already stay. */
     ask(list: Asked[]): void {
         const keys = list.map((a) => a.key);
-        this.made = Object.fromEntries(Object.entries(this.made).filter(([k]) => keys.includes(k)));
-        this.waiting = list.filter((a) => !(a.key in this.made));
+        // Whoever asks does not ask again because something has been made.
+        const here = untrack(() => this.made);
+        const kept = Object.entries(here).filter(([k]) => keys.includes(k));
+        if (kept.length < Object.keys(here).length) this.made = Object.fromEntries(kept);
+        this.waiting = list.filter((a) => !(a.key in here));
         if (!this.running && this.waiting.length > 0) void this.run();
     }
 
