@@ -145,7 +145,8 @@ test('first cuts come in three styles, and taking one makes its cameras and shot
     $user = $this->person();
     $scene = talking($this, $user);
     $cuts = $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/cuts", ['people' => ['Oda', 'Bram']])->assertOk()->json('cuts');
-    expect(array_keys($cuts))->toBe(['plain', 'tense', 'lively'])->and($cuts['plain']['facts'])->toMatchArray(['crossings' => 0, 'jumps' => 0]);
+    expect(array_keys($cuts))->toBe(['plain', 'tense', 'lively'])
+        ->and($cuts['plain']['facts'])->toMatchArray(['crossings' => 0, 'jumps' => 0]);
     $edit = $this->edit($scene, $cuts['tense']['commands'], $user);
     $rows = SceneRows::all($scene->refresh());
     $count = count($cuts['tense']['shots']);

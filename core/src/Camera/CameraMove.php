@@ -8,6 +8,7 @@ use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\CameraKey;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Keys;
+use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 
@@ -23,14 +24,44 @@ final class CameraMove
         [$i, $j, $share] = Keys::around(array_map(static fn (CameraKey $k): int => $k->frame, $keys), $frame);
         [$a, $b] = [$keys[$i], $keys[$j]];
         $t = $j > $i ? Ease::named($a->ease, $share) : 0.0;
-        $position = V3::mix($a->position, $b->position, $t);
-        $rotation = Q4::slerp($a->rotation, $b->rotation, $t);
+        [$position, $rotation, $focal] = self::flowing($keys, $i, $j, $frame)
+            ?? [V3::mix($a->position, $b->position, $t), Q4::slerp($a->rotation, $b->rotation, $t), Ease::mix($a->focalMm, $b->focalMm, $t)];
         $focus = fn (CameraKey $k): float => $k->focusMetres ?? self::follow($position, $rotation, $subjects);
 
         return new CameraPose(
-            $position, $rotation, Ease::mix($a->focalMm, $b->focalMm, $t), Ease::mix($focus($a), $focus($b), $t),
+            $position, $rotation, $focal, Ease::mix($focus($a), $focus($b), $t),
             Ease::mix($a->fStop, $b->fStop, $t), $camera->sensorWidthMm,
         );
+    }
+
+    /**
+     * Where eased keys follow each other, the move goes on through those between: it stops at none but the first and the last.
+     *
+     * @param  list<CameraKey>  $keys
+     * @return array{array{float, float, float}, array{float, float, float, float}, float}|null null: two keys alone
+     */
+    private static function flowing(array $keys, int $i, int $j, float $frame): ?array
+    {
+        if ($j === $i || $keys[$i]->ease !== 'inOut') {
+            return null;
+        }
+        $first = $i > 0 && $keys[$i - 1]->ease === 'inOut' ? $i - 1 : $i;
+        $last = isset($keys[$j + 1]) && $keys[$j]->ease === 'inOut' ? $j + 1 : $j;
+        if ($last - $first < 2) {
+            return null;
+        }
+        $rows = $times = [];
+        $before = $keys[$first]->rotation;
+        foreach (array_slice($keys, $first, $last - $first + 1) as $k) {
+            // A rotation and its negative are the same turn: the way between two is the shorter one.
+            $dot = $k->rotation[0] * $before[0] + $k->rotation[1] * $before[1] + $k->rotation[2] * $before[2] + $k->rotation[3] * $before[3];
+            $before = array_map(static fn (float $v): float => $dot < 0.0 ? -$v : $v, $k->rotation);
+            $times[] = (float) $k->frame;
+            $rows[] = [...$k->position, ...$before, log($k->focalMm)];
+        }
+        [$x, $y, $z, $a, $b, $c, $w, $focal] = (new MonotoneTrack($times, $rows))->at($frame);
+
+        return [[$x, $y, $z], Q4::unit([$a, $b, $c, $w]), exp($focal)];
     }
 
     /**

@@ -162,7 +162,7 @@ final class Candidates
     /** @param  array<string, mixed>  $values */
     private function framing(string $subject, int $frame, array $values): Framing
     {
-        return Stand::with(new Framing('f0', 'c0', $subject, frame: $frame), $values);
+        return Tries::with(new Framing('f0', 'c0', $subject, frame: $frame), $values);
     }
 
     /** The middle of the first line between two in a span; of the span, where there is none. */

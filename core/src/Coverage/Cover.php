@@ -43,7 +43,9 @@ final class Cover
             return [];
         }
         $out = [];
-        foreach ($this->maker($style)->shots() as [$from, $to, $k]) {
+        $perSecond = $this->scene->document->rate->perSecond();
+        $maker = new FirstCut($this->action, $this->candidates, $this->costs($style), Style::named($style), $perSecond);
+        foreach ($maker->shots() as [$from, $to, $k]) {
             $c = $this->candidates[$k];
             $out[] = ['from' => $from, 'to' => $to, 'candidate' => $c, 'view' => $c->camera->at(intdiv($from + $to, 2))];
         }
@@ -59,16 +61,16 @@ final class Cover
      */
     public function facts(string $style, array $cut): array
     {
-        $maker = $this->maker($style);
+        $costs = $this->costs($style);
         $number = fn (array $shot): int => (int) array_search($shot['candidate'], $this->candidates, true);
         $crossings = $jumps = $spoken = $seen = 0;
         foreach ($cut as $i => $shot) {
             $k = $number($shot);
             if ($i > 0) {
                 $p = $number($cut[$i - 1]);
-                $crosses = $maker->crosses($p, $k, $shot['from']);
+                $crosses = $costs->crosses($p, $k, $shot['from']);
                 $crossings += $crosses ? 1 : 0;
-                $jumps += ! $crosses && $maker->cut($p, $k, $shot['from']) >= 12.0 ? 1 : 0;
+                $jumps += ! $crosses && $costs->cut($p, $k, $shot['from']) >= 12.0 ? 1 : 0;
             }
             for ($f = $shot['from']; $f < $shot['to']; $f += 4) {
                 $speaker = $this->action->speaker($f);
@@ -108,10 +110,10 @@ final class Cover
         return $cut === [] ? [] : $out;
     }
 
-    private function maker(string $style): FirstCut
+    private function costs(string $style): CutCosts
     {
         $perSecond = $this->scene->document->rate->perSecond();
 
-        return new FirstCut($this->action, $this->candidates, $this->watch, Style::named($style), $perSecond);
+        return new CutCosts($this->action, $this->candidates, $this->watch, Style::named($style), $perSecond);
     }
 }

@@ -151,6 +151,6 @@ final class SetUps
     /** @param  array<string, mixed>  $values */
     private function framing(string $subject, array $values): Framing
     {
-        return Stand::with(new Framing('f0', 'c0', $subject, frame: $this->stand->frame), $values);
+        return Tries::with(new Framing('f0', 'c0', $subject, frame: $this->stand->frame), $values);
     }
 }

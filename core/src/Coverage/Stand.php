@@ -18,7 +18,6 @@ use CrispReel\Core\Compile\Subjects;
 use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Framing;
-use CrispReel\Core\Document\Input;
 use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\V3;
 
@@ -28,20 +27,10 @@ final class Stand
     /** Metres around the subject in which things may be in the way. */
     private const AROUND = 30.0;
 
-    /** What is tried, in this order, where something is in the way: degrees aside, another height, another lens. */
-    private const ARCS = [0, 8, -8, 16, -16, 24, -24, 32, -32, 42, -42];
-
-    private const OTHERS = [
-        ['high', null, [0, 12, -12, 24, -24]], [null, 35.0, [0, 16, -16, 32, -32]], [null, 28.0, [0, 16, -16, 32, -32]],
-    ];
-
     private const ENOUGH = 0.9;
 
     /** Of the way to the subject: what is nearer is foreground. */
     private const CLOSE = 0.45;
-
-    /** One of two alone: degrees more off the line, and shares of the look room, until the other is out of the picture. */
-    private const ALONE = [[0, 6, 12, 18, 26], [1.0, 0.0, -0.45, -0.8]];
 
     private readonly Subjects $subjects;
 
@@ -91,14 +80,14 @@ final class Stand
     {
         $sight = $this->sight();
         $blocked = '';
-        foreach ($framing->kind === 'overShoulder' ? $this->pairs($framing) : $this->tries($framing) as $n => $try) {
+        foreach ($framing->kind === 'overShoulder' ? $this->pairs($framing) : Tries::of($framing) as $n => $try) {
             $aim = $this->solve($try);
             if ($aim instanceof Refusal) {
                 return new Proposal($family, $title, $framing, null, $aim->sentence);
             }
             $hides = $this->hides($sight, $try, $aim);
             if ($hides === null) {
-                $says = $n === 0 ? '' : self::changed($framing, $try, $blocked);
+                $says = $n === 0 ? '' : Tries::changed($framing, $try, $blocked);
 
                 return new Proposal($family, $title, $try, $this->view($aim, $try), $says);
             }
@@ -125,7 +114,7 @@ final class Stand
         foreach ([1.0, -1.0] as $hand) {
             $sum = 0.0;
             foreach ([['together', 'full', 90.0], ['single', 'medium', 32.0], ['single', 'full', 60.0]] as [$kind, $size, $off]) {
-                $f = self::with($between, ['kind' => $kind, 'size' => $size, 'sideDeg' => $off * $hand, 'focalMm' => 40.0]);
+                $f = Tries::with($between, ['kind' => $kind, 'size' => $size, 'sideDeg' => $off * $hand, 'focalMm' => 40.0]);
                 $aim = $this->solve($f);
                 if ($aim instanceof Aim) {
                     $sum += $this->seen($this->sight(), $f, $aim)[0] + 0.4 * $this->sight()->backdrop($aim, $this->gate)
@@ -190,30 +179,6 @@ final class Stand
         return $found;
     }
 
-    /** @return iterable<Framing> */
-    private function tries(Framing $f): iterable
-    {
-        if ($f->partner !== null && $f->kind === 'single') {
-            foreach (self::ALONE[1] as $room) {
-                foreach (self::ALONE[0] as $arc) {
-                    yield self::with($f, ['sideDeg' => $f->sideDeg + ($f->sideDeg < 0 ? -$arc : $arc), 'room' => $room]);
-                }
-            }
-
-            return;
-        }
-        foreach (self::ARCS as $arc) {
-            yield self::with($f, ['sideDeg' => self::degrees($f->sideDeg + $arc)]);
-        }
-        foreach (self::OTHERS as [$height, $lens, $arcs]) {
-            foreach ($arcs as $arc) {
-                yield self::with($f, [
-                    'sideDeg' => self::degrees($f->sideDeg + $arc), 'height' => $height ?? $f->height, 'focalMm' => $lens ?? $f->focalMm,
-                ]);
-            }
-        }
-    }
-
     /**
      * Sizes and lenses for one over the shoulder of the other, the most pleasing first.
      *
@@ -226,7 +191,7 @@ final class Stand
         $listener = $f->partner === null ? null : $this->marks($f->partner);
         foreach (['medium' => 0.0, 'mediumCloseUp' => 0.9, 'threeQuarter' => 1.4] as $size => $dear) {
             foreach ([50.0, 65.0, 40.0, 85.0] as $k => $lens) {
-                $try = self::with($f, ['size' => $size, 'focalMm' => $lens]);
+                $try = Tries::with($f, ['size' => $size, 'focalMm' => $lens]);
                 $aim = $this->solve($try);
                 $out[] = $try;
                 $cost = $aim instanceof Aim && $listener !== null ? OverShoulder::cost($aim, $listener, $this->gate) : 1000.0;
@@ -244,30 +209,6 @@ final class Stand
     private function view(Aim $aim, Framing $f): CameraPose
     {
         return $aim->pose($this->gate, $this->marks($f->subject)->middle('eyes'), $f->fStop);
-    }
-
-    private static function changed(Framing $asked, Framing $got, string $blocked): string
-    {
-        $way = match (true) {
-            $got->kind === 'single' && $got->partner !== null => '',
-            $asked->focalMm !== $got->focalMm && $asked->kind !== 'overShoulder' => sprintf('with %d mm', (int) $got->focalMm),
-            $asked->height !== $got->height => 'from higher up',
-            $asked->sideDeg !== $got->sideDeg => sprintf('%d° aside', (int) round(abs(self::degrees($got->sideDeg - $asked->sideDeg)))),
-            default => '',
-        };
-
-        return $way === '' || $blocked === '' ? '' : ucfirst("{$way}: {$blocked} is in the way.");
-    }
-
-    /** @param  array<string, mixed>  $changes */
-    public static function with(Framing $f, array $changes): Framing
-    {
-        return Framing::from(new Input($changes + $f->toArray()));
-    }
-
-    private static function degrees(float $d): float
-    {
-        return $d > 180.0 ? $d - 360.0 : ($d < -180.0 ? $d + 360.0 : $d);
     }
 
     private function sight(): Sight

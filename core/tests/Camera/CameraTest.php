@@ -60,6 +60,23 @@ test('a move of two keys', function (string $ease, float $frame, float $x): void
     'held' => ['hold', 29.0, 0.0], 'at the last' => ['hold', 30.0, 8.0], 'after' => ['linear', 99.0, 8.0],
 ]);
 
+test('a move of several eased keys goes through them: it stops at the first and the last alone, and overshoots none', function (): void {
+    $c = moving([
+        ['frame' => 0, 'position' => [0, 0, 0]], ['frame' => 20, 'position' => [2, 1, 0], 'rotation' => Q4::aroundY(0.4)],
+        ['frame' => 40, 'position' => [4, 1, 0], 'rotation' => Q4::mul(Q4::aroundY(0.8), [0, 0, 0, -1])], ['frame' => 60, 'position' => [4, 1, 0]],
+    ]);
+    $x = static fn (float $f): float => CameraMove::at($c, $f)->position[0];
+    $speed = static fn (float $f): float => ($x($f + 0.01) - $x($f - 0.01)) / 0.02;
+    expect($x(20))->toEqualWithDelta(2.0, 1e-6)->and($speed(20))->toBeGreaterThan(0.08)->and($speed(0.1))->toBeLessThan(0.02)
+        // What stands between two alike keys stands still, and is come to gently.
+        ->and($x(50))->toEqualWithDelta(4.0, 1e-6)->and($speed(39.9))->toBeLessThan(0.02);
+    for ($f = 0.0; $f < 60.0; $f += 0.5) {
+        $p = CameraMove::at($c, $f);
+        expect($p->position[1])->toBeLessThanOrEqual(1.0 + 1e-9)
+            ->and(Q4::angleBetween($p->rotation, CameraMove::at($c, $f + 0.5)->rotation))->toBeLessThan(0.04);
+    }
+});
+
 test('keys may come in any order', function (): void {
     expect(array_map(static fn ($k): int => $k->frame, moving([['frame' => 30], ['frame' => 10], ['frame' => 20]])->keys))
         ->toBe([10, 20, 30]);

@@ -40,7 +40,13 @@
         const wish = partnerWish === undefined ? nearestOther(scene.rows.items, subject.id, standing) : partnerWish;
         return wish === subject.id ? null : wish;
     });
-    let into = $state<'new' | 'aim' | 'move'>('new');
+    type Use = 'new' | 'aim' | 'move';
+    let into = $state<Use>('new');
+    const uses = (letter: string): [Use, string][] => [
+        ['new', 'New camera'],
+        ['aim', `Aim ${letter} so`],
+        ['move', `Lead ${letter} there`],
+    ];
 
     $effect(() => {
         if (subject) view.filmed = subject.id;
@@ -161,11 +167,11 @@
         </div>
         {#if camera}
             <div class="flex gap-1 text-[11px]" role="group" aria-label="What a click makes">
-                {#each [['new', 'New camera'], ['aim', `Aim ${camera.letter} so`], ['move', `Lead ${camera.letter} there`]] as [w, word] (w)}
+                {#each uses(camera.letter) as [w, word] (w)}
                     <button
                         class={['rounded border px-1.5 py-0.5', into === w ? 'border-ink bg-ink text-paper' : 'border-line bg-sheet']}
                         aria-pressed={into === w}
-                        onclick={() => (into = w as typeof into)}>{word}</button
+                        onclick={() => (into = w)}>{word}</button
                     >
                 {/each}
             </div>

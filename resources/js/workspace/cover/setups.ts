@@ -41,7 +41,8 @@ export function cutWords(f: FirstCut['facts']): string {
         f.crossings > 0 ? `${counted(f.crossings, 'cut crosses', 'cuts cross')} the line` : '',
         f.jumps > 0 ? counted(f.jumps, 'cut jumps', 'cuts jump') : '',
     ].filter(Boolean);
-    return `Who speaks is seen ${Math.round(100 * f.seen)} % of the time; ${broken.length > 0 ? broken.join(', ') : 'no rule of cutting is broken'}.`;
+    const rules = broken.length > 0 ? broken.join(', ') : 'no rule of cutting is broken';
+    return `Who speaks is seen ${Math.round(100 * f.seen)} % of the time; ${rules}.`;
 }
 
 export const FAMILIES: Record<SetUp['family'], string> = {

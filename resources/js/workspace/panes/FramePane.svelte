@@ -5,6 +5,9 @@
     import { Painter } from '../../picture';
     import { getDesk } from '../context';
     import FloorMark from './FloorMark.svelte';
+    import GuideLines from './GuideLines.svelte';
+    import { guidesKept } from './guides';
+    import GuidesMenu from './GuidesMenu.svelte';
     import { FrameHand } from './hand';
     import { tapeColour, type ItemRow } from '../rows';
 
@@ -16,6 +19,7 @@
     let room = $state({ width: 640, height: 360 });
     let shown = $state(false);
     let failed = $state('');
+    let guides = $state.raw(guidesKept());
     let marks = $state<{ x: number; y: number; r: number; squash: number; knob: [number, number]; item: ItemRow } | null>(null);
     let label = $state({ text: '', lens: '', camera: null as number | null });
     let stageVersion = $state(0);
@@ -185,7 +189,7 @@
 <svelte:window onpointermove={hand.move} onpointerup={hand.up} onkeydowncapture={hand.letGo} />
 
 <section class="flex min-h-0 min-w-0 flex-1 flex-col bg-surround text-paper" aria-label="Frame">
-    <div class="flex h-8 shrink-0 items-center gap-1 px-2 text-xs">
+    <div class="flex h-8 shrink-0 items-center gap-1 px-2 text-xs whitespace-nowrap">
         {#each choices as c (c.id)}
             {#if c.show}
                 <button
@@ -195,20 +199,23 @@
                 >
             {/if}
         {/each}
-        {#each scene.rows.cameras as c (c.id)}
-            <button
-                class={[
-                    'mono w-6 rounded py-0.5',
-                    view.source.kind === 'camera' && view.source.id === c.id
-                        ? 'bg-paper text-ink'
-                        : 'border border-white/25 hover:bg-white/10',
-                ]}
-                title={`Look through camera ${c.letter}${c.name ? `, ${c.name}` : ''}`}
-                aria-pressed={view.source.kind === 'camera' && view.source.id === c.id}
-                onclick={() => ((view.source = { kind: 'camera', id: c.id }), scene.select('cameras', c.id))}>{c.letter}</button
-            >
-        {/each}
+        <span class="flex min-w-0 gap-1 overflow-x-auto">
+            {#each scene.rows.cameras as c (c.id)}
+                <button
+                    class={[
+                        'mono w-6 shrink-0 rounded py-0.5',
+                        view.source.kind === 'camera' && view.source.id === c.id
+                            ? 'bg-paper text-ink'
+                            : 'border border-white/25 hover:bg-white/10',
+                    ]}
+                    title={`Look through camera ${c.letter}${c.name ? `, ${c.name}` : ''}`}
+                    aria-pressed={view.source.kind === 'camera' && view.source.id === c.id}
+                    onclick={() => ((view.source = { kind: 'camera', id: c.id }), scene.select('cameras', c.id))}>{c.letter}</button
+                >
+            {/each}
+        </span>
         <span class="flex-1"></span>
+        <GuidesMenu bind:guides />
         <span class="mono opacity-70">{short(aspect)} : 1</span>
     </div>
     <div class="relative grid min-h-0 flex-1 place-items-center" bind:this={area}>
@@ -232,6 +239,7 @@
                 onkeydown={hand.keys}
                 oncontextmenu={(e) => e.preventDefault()}
             ></canvas>
+            <GuideLines {guides} width={box.width} height={box.height} />
             {#if marks}<FloorMark
                     {...marks}
                     colour={tapeColour(marks.item.tape)}
