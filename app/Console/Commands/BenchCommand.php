@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\CoreBench;
+use App\Bench\FramingBench;
 use App\Bench\KitBench;
 use App\Bench\LoadBench;
 use App\Bench\PerformanceBench;
@@ -21,18 +22,18 @@ use Symfony\Component\Process\Process;
 /** Measures on a copy of the demo scene, which goes again afterwards. */
 final class BenchCommand extends ReelCommand
 {
-    protected $signature = 'reel:bench {--only= : core, kit, performances, tolerances, drawing or waiting} {--edits=40 : edits to time} {--load : thirty readers and five editors at the running installation, and nothing else} {--seconds=60 : how long the load lasts} {--json}';
+    protected $signature = 'reel:bench {--only= : core, kit, performances, tolerances, framing, drawing or waiting} {--edits=40 : edits to time} {--load : thirty readers and five editors at the running installation, and nothing else} {--seconds=60 : how long the load lasts} {--json}';
 
     protected $description = 'The benchmark: figures and ratios of one run';
 
     protected function work(): int
     {
         $only = $this->option('only');
-        if (! in_array($only, [null, 'core', 'kit', 'performances', 'tolerances', 'drawing', 'waiting'], true)) {
+        if (! in_array($only, [null, 'core', 'kit', 'performances', 'tolerances', 'framing', 'drawing', 'waiting'], true)) {
             throw new UserError(
                 'bench.only',
                 'There is no such part of the benchmark.',
-                'Use --only=core, --only=kit, --only=performances, --only=tolerances, --only=drawing or --only=waiting.',
+                'Use --only=core, --only=kit, --only=performances, --only=tolerances, --only=framing, --only=drawing or --only=waiting.',
             );
         }
         $edits = max(5, $this->whole('edits') ?? 40);
@@ -73,7 +74,11 @@ final class BenchCommand extends ReelCommand
                 $this->say('Tolerances');
                 $data['tolerances_reached_and_bar'] = app(ToleranceBench::class)->all($scene, $this->production($user));
             }
-            if (! in_array($only, ['core', 'kit', 'performances', 'tolerances'], true)) {
+            if ($only === null || $only === 'framing') {
+                $this->say('Framing');
+                $data += app(FramingBench::class)->all($scene);
+            }
+            if (! in_array($only, ['core', 'kit', 'performances', 'tolerances', 'framing'], true)) {
                 $server = $this->runs() ? null : $this->server();
                 $data['server'] = ['which' => $server === null ? 'the running installation' : 'one of its own'];
                 $pictures = app(PictureBench::class);
