@@ -166,3 +166,14 @@ test('a first cut from the command line', function (): void {
     $this->artisan('reel:cover', ['scene' => (string) $scene->id, '--people' => 'Oda,Bram', '--take' => true])->assertExitCode(0);
     expect(SceneRows::all($scene->refresh())['shots'])->not->toBe([]);
 });
+
+test('the shots are a list to read and a file to take along', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0, 'size' => 'full']]);
+    $this->actingAs($user)->getJson("/api/scenes/{$scene->id}/shots")->assertOk()->assertJsonPath('shots.0.name', 'Oda')
+        ->assertJsonPath('shots.0.size', 'full');
+    $file = $this->get("/api/scenes/{$scene->id}/shots?as=csv")->assertOk();
+    expect($file->headers->get('Content-Disposition'))->toContain('scene-1-shots.csv')->and($file->getContent())->toContain('Shot,Camera,Name');
+    $this->actingAs($this->person())->getJson("/api/scenes/{$scene->id}/shots")->assertNotFound();
+});

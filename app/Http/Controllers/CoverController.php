@@ -9,9 +9,13 @@ use App\Models\User;
 use App\Policies\Access;
 use App\Scenes\FirstCuts;
 use App\Scenes\SceneManifests;
+use App\Scenes\SceneStream;
 use App\Scenes\SetUpWish;
+use CrispReel\Core\Reel\ShotList;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Str;
 
 /** What a director may choose from: set-ups for whom is selected, and first cuts of an action. */
 final class CoverController
@@ -36,6 +40,21 @@ final class CoverController
 
         return response()->json([
             'cuts' => $cuts->of($scene, $people, (int) ($in['from'] ?? 0), isset($in['to']) ? (int) $in['to'] : null),
+        ]);
+    }
+
+    /** The reel as a list; as=csv gives a file for a spreadsheet. */
+    public function shots(Request $request, Scene $scene, SceneStream $stream): JsonResponse|Response
+    {
+        Access::see($this->user($request), $scene);
+        $compiled = $stream->compile($scene);
+        if ($request->query('as') !== 'csv') {
+            return response()->json(['shots' => ShotList::of($compiled)]);
+        }
+        $name = Str::slug($scene->name === '' ? 'scene' : $scene->name).'-shots.csv';
+
+        return response(ShotList::csv($compiled), 200, [
+            'Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => "attachment; filename=\"{$name}\"",
         ]);
     }
 

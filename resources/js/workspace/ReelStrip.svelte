@@ -1,4 +1,5 @@
 <script lang="ts">
+    import ShotListSheet from './cover/ShotListSheet.svelte';
     import { onDestroy } from 'svelte';
     import { viewOf, type Manifest, type ManifestShot } from '../picture';
     import { getDesk } from './context';
@@ -95,6 +96,7 @@
     }
 
     const scrub = $derived(scrubbing(line, playhead));
+    let listed = $state(false);
 </script>
 
 <svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
@@ -112,9 +114,14 @@
         style:width={`${line.left}px`}
     >
         <strong>Reel</strong>
-        <span class="text-xs text-soft"
-            >{shots.length === 0 ? 'no camera yet' : `${shots.length} ${shots.length === 1 ? 'shot' : 'shots'}`}</span
-        >
+        {#if shots.length === 0}<span class="text-xs text-soft">no camera yet</span>
+        {:else}<button
+                class="text-left text-xs text-tide hover:underline"
+                data-testid="open-shot-list"
+                title="The shots as a list"
+                onpointerdown={(e) => e.stopPropagation()}
+                onclick={() => (listed = true)}>{shots.length} {shots.length === 1 ? 'shot' : 'shots'}</button
+            >{/if}
     </div>
     {#if shots.length === 0}
         <p class="absolute top-6 text-soft" style:left={`${line.left + 12}px`}>
@@ -176,3 +183,5 @@
         </div>
     {/each}
 </div>
+
+<ShotListSheet bind:open={listed} />

@@ -45,6 +45,22 @@ export function cutWords(f: FirstCut['facts']): string {
     return `Who speaks is seen ${Math.round(100 * f.seen)} % of the time; ${rules}.`;
 }
 
+const ShotLine = v.object({
+    label: v.string(),
+    camera: v.string(),
+    name: v.string(),
+    size: v.string(),
+    focalMm: v.number(),
+    in: v.number(),
+    out: v.number(),
+    seconds: v.number(),
+    reelIn: v.string(),
+    reelOut: v.string(),
+    action: v.string(),
+});
+export type ShotLine = v.InferOutput<typeof ShotLine>;
+export const ShotLines = v.object({ shots: v.array(ShotLine) });
+
 export const FAMILIES: Record<SetUp['family'], string> = {
     one: 'One person',
     two: 'Two people',
@@ -87,7 +103,7 @@ export const KEEPS: [FramingRow['keep'], string][] = [
     ['follow', 'Goes along'],
 ];
 
-const sizeWords = (size: FramingRow['size']) => (SIZES.find(([s]) => s === size)?.[1] ?? size).toLowerCase();
+export const sizeWords = (size: string): string => (SIZES.find(([s]) => s === size)?.[1] ?? size).toLowerCase();
 
 /** Those of a camera, in the order of their frames. */
 export const framingsOf = (all: FramingRow[], camera: number): FramingRow[] =>
