@@ -214,21 +214,35 @@ final class HalfPastTheTide
             $this->camera('A', 'Wide, the pier', [-2.2, 1.85, 8.4], [-2.5, 0.95, 0.2], 35.0),
             ['do' => 'camera.key', 'camera' => 'A', 'frame' => 150] + $this->pose([-0.3, 1.95, 8.6], [-0.4, 0.95, -0.4], 35.0),
             ['do' => 'camera.key', 'camera' => 'A', 'frame' => 296] + $this->pose([1.5, 1.9, 8.1], [1.45, 1.0, -0.9], 35.0),
-            $this->camera('B', "Over Bram's shoulder", [3.98, 1.70, 1.42], [1.95, 1.38, 0.36], 50.0),
-            $this->camera('C', "Over Oda's shoulder", [1.22, 1.66, 1.42], [3.25, 1.42, 0.40], 50.0),
-            $this->camera('D', 'Close, Oda', [3.05, 1.50, 1.52], [2.20, 1.45, 0.53], 50.0),
-            $this->camera('E', 'Close, Bram', [2.10, 1.56, 1.66], [2.99, 1.50, 0.53], 50.0),
-            $this->camera('F', 'Insert, the key', [2.30, 1.36, 1.62], [2.60, 1.03, 0.52], 50.0),
+            self::framed("Over Bram's shoulder", 440, 'Oda', 'Bram', ['kind' => 'overShoulder', 'size' => 'medium', 'sideDeg' => -30]),
+            self::framed("Over Oda's shoulder", 540, 'Bram', 'Oda', ['kind' => 'overShoulder', 'size' => 'medium', 'sideDeg' => 30]),
+            self::framed('Close, Oda', 330, 'Oda', 'Bram', ['size' => 'closeUp', 'sideDeg' => -50, 'focalMm' => 75]),
+            self::framed('Close, Bram', 600, 'Bram', 'Oda', ['size' => 'closeUp', 'sideDeg' => 36, 'focalMm' => 75]),
+            self::framed('Insert, the key', 780, 'Brass key', null, [
+                'size' => 'wide', 'sideDeg' => 175, 'height' => 'high', 'focalMm' => 65,
+            ]),
             $this->camera('G', 'The bell', [-1.7, 1.58, -0.5], [0.32, 1.25, -1.95], 38.0),
             $this->camera('H', 'Wheel on the ramp', [-0.55, 0.72, 3.75], [-1.0, 0.62, 1.30], 40.0),
         ];
         foreach ([
-            ['H', 84], ['A', 130], ['D', 306], ['B', 426], ['C', 508], ['E', 578], ['B', 642], ['F', 760], ['A', 836], ['G', 962],
+            ['H', 84], ['A', 130], ['D', 306], ['B', 426], ['C', 508], ['E', 578], ['B', 642], ['F', 760], ['A', 812], ['G', 962],
         ] as [$camera, $frame]) {
             $commands[] = ['do' => 'shot.cut', 'camera' => $camera, 'frame' => $frame];
         }
 
         return $commands;
+    }
+
+    /**
+     * A camera that knows whom it films.
+     *
+     * @param  array<string, mixed>  $how
+     * @return array<string, mixed>
+     */
+    private static function framed(string $name, int $frame, string $subject, ?string $partner, array $how): array
+    {
+        return ['do' => 'camera.frame', 'name' => $name, 'frame' => $frame, 'subject' => $subject, 'fStop' => 2.8] + $how
+            + ($partner === null ? [] : ['partner' => $partner]);
     }
 
     /**
