@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Edits;
 
+use App\Edits\Commands\CameraLock;
 use App\Edits\Commands\RemoveRow;
 use App\Edits\Commands\SetRow;
 use App\Exceptions\UserError;
@@ -13,6 +14,7 @@ use CrispReel\Core\Document\Framing;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Document\Shot;
 use CrispReel\Core\Document\TouchUp;
+use stdClass;
 
 /** All edit commands. A new one is one file and one line here; setting and removing rows of a kind takes the line only. */
 final class CommandList
@@ -76,10 +78,16 @@ final class CommandList
             new RemoveRow(Contact::class, 'Let a contact go'),
             new SetRow(Link::class, 'Change a carry', without: ['child']),
             new RemoveRow(Link::class, 'Remove a carry'),
-            new SetRow(Framing::class, 'Change a framing', without: ['camera']),
-            new RemoveRow(Framing::class, 'Take a framing away'),
+            new SetRow(Framing::class, 'Change a framing', without: ['camera'], guard: self::unlocked(...)),
+            new RemoveRow(Framing::class, 'Take a framing away', guard: self::unlocked(...)),
             new SetRow(Shot::class, 'Change a shot', without: ['in', 'out']),
         ];
+    }
+
+    /** A framing of a camera that is locked stays. */
+    private static function unlocked(EditContext $scene, stdClass $framing): void
+    {
+        CameraLock::check($scene->find('cameras', (int) $framing->camera_id));
     }
 
     public static function get(string $name): EditCommand

@@ -121,7 +121,10 @@ function asSent(Scene $scene): array
         'camera.loosen' => ['camera' => 'D', 'hold' => 12],
         'camera.key' => $pose + ['camera' => 'A', 'frame' => 20, 'focalMm' => 40],
         'camera.unkey' => ['camera' => 'A', 'frame' => 0],
-        'camera.set' => ['camera' => 'A', 'name' => 'Wide', 'focalMm' => 28, 'fStop' => 5.6, 'focusMetres' => 4],
+        'camera.set' => [
+            'shake' => ['degrees' => 1, 'hertz' => 2, 'metres' => 0.01, 'seed' => 3], 'locked' => false,
+            'camera' => 'A', 'name' => 'Wide', 'focalMm' => 28, 'fStop' => 5.6, 'focusMetres' => 4,
+        ],
         'camera.remove' => ['camera' => 'B'],
         'shot.cut' => ['camera' => 'A', 'frame' => 60], 'shot.move' => ['shot' => $id('shots', 1), 'frame' => 50],
         'shot.set' => ['shot' => $id('shots'), 'camera' => 'B', 'label' => '015'], 'shot.remove' => ['shot' => $id('shots', 1)],

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { cutWords, framingWords, movesFrom, nearestOther, wishPath } from '../../resources/js/workspace/cover/setups';
+import { cutWords, framingWords, HANDS, handsOf, movesFrom, nearestOther, wishPath } from '../../resources/js/workspace/cover/setups';
 import type { FramingRow, ItemRow } from '../../resources/js/workspace/rows';
 
 const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
@@ -63,6 +63,12 @@ describe('moves', () => {
         expect(titles(framing({ size: 'veryWide' }))).not.toContain('Pull back');
         expect(titles(framing({ kind: 'overShoulder', partnerId: 2 }))).toEqual([]);
     });
+});
+
+it('hands are told by how they hold', () => {
+    expect(handsOf(null)).toBe('Stands on its own');
+    expect(HANDS.map((h) => handsOf(h.shake))).toEqual(HANDS.map((h) => h.name));
+    expect(handsOf({ degrees: 0.3, hertz: 0.35, metres: 0.1 })).toBe('As set');
 });
 
 it('a wish is asked for at an address of its own', () => {

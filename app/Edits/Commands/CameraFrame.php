@@ -47,6 +47,7 @@ final class CameraFrame implements EditCommand
             $scene->remember($in['as'] ?? null, (int) $scene->find('cameras', '$framed')->id);
         }
         $camera = $scene->find('cameras', $in['camera'] ?? '$framed');
+        CameraLock::check($camera);
         foreach (DB::table('framings')->where('camera_id', $camera->id)->get() as $old) {
             if (! ($in['move'] ?? false) || (int) $old->frame === (int) $in['frame']) {
                 $scene->rows->delete('framings', (int) $old->id);

@@ -27,6 +27,7 @@ final class CameraKey implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $camera = $scene->find('cameras', $in['camera']);
+        CameraLock::check($camera);
         if (DB::table('framings')->where('camera_id', $camera->id)->exists()) {
             throw new UserError(
                 'camera.framed', "Camera {$camera->letter} is led by whom it films.", 'Loosen it first, or aim it anew.',

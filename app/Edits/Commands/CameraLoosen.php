@@ -28,6 +28,7 @@ final class CameraLoosen implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $camera = $scene->find('cameras', $in['camera']);
+        CameraLock::check($camera);
         if (! DB::table('framings')->where('camera_id', $camera->id)->exists()) {
             throw new UserError('camera.loose', "Camera {$camera->letter} has keys already.", 'Aim it at somebody first.');
         }

@@ -24,6 +24,7 @@ final class CameraRemove implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $camera = $scene->find('cameras', $in['camera']);
+        CameraLock::check($camera);
         foreach (DB::table('shots')->where('camera_id', $camera->id)->orderBy('sort')->get() as $shot) {
             ShotRemove::take($scene, $shot);
         }

@@ -32,6 +32,9 @@ final class CameraSet implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $camera = $scene->find('cameras', $in['camera']);
+        if (array_diff(array_keys($in), ['camera', 'locked', 'name', 'do', 'as']) !== []) {
+            CameraLock::check($camera);
+        }
         $values = RowColumns::changed(Camera::class, $in, $scene, $camera);
         $lens = array_intersect_key($in, array_flip(self::LENS));
         if ($lens !== []) {

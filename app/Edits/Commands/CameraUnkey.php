@@ -24,6 +24,7 @@ final class CameraUnkey implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $camera = $scene->find('cameras', $in['camera']);
+        CameraLock::check($camera);
         $keys = json_decode($camera->keys, true);
         $keys = is_array($keys) ? $keys : [];
         $left = array_values(array_filter($keys, static fn (array $k): bool => $k['frame'] !== (int) $in['frame']));

@@ -9,6 +9,7 @@ use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Moment;
+use CrispReel\Core\Evaluate\SceneEvaluator;
 
 /**
  * The pose stream: for everything that moves a track, in pieces of 48 frames, each named by the hash of what it is computed
@@ -77,7 +78,7 @@ final class PoseStream
             $c->id,
             'camera',
             self::CAMERA,
-            still: count($c->keys) === 1 && ! $c->followsFocus() && ! isset($scene->framed[$c->id])
+            still: count($c->keys) === 1 && ! $c->followsFocus() && ! isset($scene->framed[$c->id]) && $c->shake === null
                 ? self::cameraRow(CameraMove::at($c, 0.0))
                 : null,
         ), $scene->document->cameras);
@@ -182,9 +183,7 @@ final class PoseStream
         foreach ($moments as $i => $moment) {
             $rows[] = $track->kind === 'camera'
                 ? pack('g*', ...self::cameraRow(
-                    isset($scene->framed[$track->id])
-                        ? $scene->framed[$track->id]->at($from + $i)
-                        : CameraMove::at($scene->document->cameras[$track->id], $from + $i, $faces[$i] ?? []),
+                    SceneEvaluator::camera($scene, $scene->document->cameras[$track->id], $from + $i, $faces[$i] ?? []),
                 ))
                 : self::row($scene, $track, $moment, $from + $i);
         }

@@ -8,8 +8,10 @@ use CrispReel\Core\Document\Fields\Id;
 use CrispReel\Core\Document\Fields\Many;
 use CrispReel\Core\Document\Fields\Number;
 use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Part;
 use CrispReel\Core\Document\Fields\Row;
 use CrispReel\Core\Document\Fields\Text;
+use CrispReel\Core\Document\Fields\Yes;
 
 /** A camera by its letter. Its keys say where it is and what lens it has. */
 #[Row('cameras', 'c', 'camera', order: 'letter')]
@@ -17,7 +19,10 @@ final readonly class Camera
 {
     use OfFields;
 
-    /** @param  list<CameraKey>  $keys one or more, in frame order */
+    /**
+     * @param  list<CameraKey>  $keys one or more, in frame order
+     * @param  bool  $locked  nothing of it changes until it is unlocked
+     */
     public function __construct(
         #[Id] public string $id,
         #[Text(3)] public string $letter = 'A',
@@ -25,6 +30,8 @@ final readonly class Camera
         #[Number(1, 200, 'mm')] public float $sensorWidthMm = 36.0,
         #[Number(1, 200, 'mm')] public float $sensorHeightMm = 24.0,
         #[Many(CameraKey::class, most: 5000, least: 1, says: 'a camera needs at least one key')] public array $keys = [],
+        #[Yes] public bool $locked = false,
+        #[Part(Shake::class)] public ?Shake $shake = null,
     ) {
     }
 

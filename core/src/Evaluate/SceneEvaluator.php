@@ -6,6 +6,7 @@ namespace CrispReel\Core\Evaluate;
 
 use CrispReel\Core\Camera\CameraMove;
 use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Camera\HandHeld;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Moment;
 use CrispReel\Core\Document\Camera;
@@ -35,11 +36,21 @@ final class SceneEvaluator
         $heads = $scene->document->cameras === [] ? [] : $moment->heads();
 
         return array_map(
-            static fn (Camera $c): CameraPose => isset($scene->framed[$c->id])
-                ? $scene->framed[$c->id]->at($frame)
-                : CameraMove::at($c, $frame, $heads),
+            static fn (Camera $c): CameraPose => self::camera($scene, $c, $frame, $heads),
             $scene->document->cameras,
         );
+    }
+
+    /**
+     * A camera at a frame: where it stands for whom it films, or by its keys; as hands hold it.
+     *
+     * @param  list<array{float, float, float}>  $heads  faces in the scene, for a focus that follows
+     */
+    public static function camera(CompiledScene $scene, Camera $c, float $frame, array $heads): CameraPose
+    {
+        $pose = isset($scene->framed[$c->id]) ? $scene->framed[$c->id]->at($frame) : CameraMove::at($c, $frame, $heads);
+
+        return $c->shake === null ? $pose : HandHeld::shaken($pose, $c->shake, $frame / $scene->document->rate->perSecond());
     }
 
     /** @return list<float> */

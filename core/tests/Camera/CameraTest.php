@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 use CrispReel\Core\Camera\CameraMove;
 use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Camera\HandHeld;
 use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\Input;
+use CrispReel\Core\Document\Shake;
 use CrispReel\Core\Math\Lens;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
 use CrispReel\Core\Tests\Support\Scenes;
 
 test('angles of view', function (float $mm, float $focal, float $degrees): void {
@@ -75,6 +78,23 @@ test('a move of several eased keys goes through them: it stops at the first and 
         expect($p->position[1])->toBeLessThanOrEqual(1.0 + 1e-9)
             ->and(Q4::angleBetween($p->rotation, CameraMove::at($c, $f + 0.5)->rotation))->toBeLessThan(0.04);
     }
+});
+
+test('a hand trembles within what is said, evenly over time, and the same for any frame asked for first', function (): void {
+    $pose = new CameraPose([1.0, 1.5, 4.0], Q4::aroundY(0.3), 50.0, 3.0, 4.0, 36.0);
+    $shake = new Shake(2.0, 1.5, 0.05, 7);
+    $at = static fn (float $s): CameraPose => HandHeld::shaken($pose, $shake, $s);
+    $turns = $moves = [];
+    for ($f = 0; $f < 480; $f++) {
+        $p = $at($f / 24);
+        $turns[] = rad2deg(Q4::angleBetween($p->rotation, $pose->rotation));
+        $moves[] = V3::distance($p->position, $pose->position);
+        // 24 pictures a second follow it: nothing leaps.
+        expect(rad2deg(Q4::angleBetween($p->rotation, $at(($f + 1) / 24)->rotation)))->toBeLessThan(1.5);
+    }
+    expect(max($turns))->toBeGreaterThan(1.0)->toBeLessThan(2.0 * sqrt(2.16))->and(max($moves))->toBeGreaterThan(0.02)
+        ->toBeLessThan(0.05 * sqrt(3))->and($at(3.7))->toEqual($at(3.7))
+        ->and(HandHeld::shaken($pose, new Shake(2.0, 1.5, 0.05, 8), 3.7))->not->toEqual($at(3.7));
 });
 
 test('keys may come in any order', function (): void {

@@ -14,6 +14,7 @@
         ['D', 'duplicate the selection'],
         ['Del', 'remove the selection'],
         ['P', 'plan, picture, or both'],
+        ['F', 'the reel on the whole screen'],
         ['Ctrl+Z', 'undo; with Shift redo'],
         ['Esc', 'let go of a drag, or of the selection'],
         ['drag in the picture', 'turn the view; with Shift move it; wheel goes near'],

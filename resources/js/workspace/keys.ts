@@ -45,6 +45,7 @@ function handle(desk: Desk, others: Others, e: KeyboardEvent): boolean {
         i: () => (playhead.inFrame = playhead.frame),
         o: () => (playhead.outFrame = playhead.frame + 1),
         p: others.panes,
+        f: () => fullScreen(desk),
         '?': others.sheet,
         Escape: () => scene.select(null),
         d: () => duplicate(scene),
@@ -62,6 +63,16 @@ function handle(desk: Desk, others: Others, e: KeyboardEvent): boolean {
         return true;
     }
     return false;
+}
+
+/** The reel and nothing else, as large as the screen; the same key leads back. */
+function fullScreen({ view, scene }: Desk): void {
+    if (document.fullscreenElement) {
+        void document.exitFullscreen();
+        return;
+    }
+    if (scene.rows.shots.length > 0) view.source = { kind: 'reel' };
+    void document.querySelector('[data-testid=frame]')?.requestFullscreen();
 }
 
 function duplicate(scene: Desk['scene']): void {

@@ -145,6 +145,14 @@ export const CameraKeyRow = v.object({
 });
 export type CameraKeyRow = v.InferOutput<typeof CameraKeyRow>;
 
+export const ShakeRow = v.object({
+    degrees: v.optional(v.number()),
+    hertz: v.optional(v.number()),
+    metres: v.optional(v.number()),
+    seed: v.optional(v.number()),
+});
+export type ShakeRow = v.InferOutput<typeof ShakeRow>;
+
 export const CameraRow = v.object({
     id: v.number(),
     letter: v.string(),
@@ -152,6 +160,8 @@ export const CameraRow = v.object({
     sensorWidthMm: v.number(),
     sensorHeightMm: v.number(),
     keys: v.array(CameraKeyRow),
+    locked: v.boolean(),
+    shake: v.nullable(ShakeRow),
 });
 export type CameraRow = v.InferOutput<typeof CameraRow>;
 
@@ -316,6 +326,12 @@ export const ranges = {
         from: [0, 1000000],
         to: [1, 1000000],
         speed: [0.05, 60],
+    },
+    ShakeRow: {
+        degrees: [0, 12],
+        hertz: [0.05, 12],
+        metres: [0, 0.3],
+        seed: [0, 9999],
     },
     ShotRow: {
         in: [0, 1000000],

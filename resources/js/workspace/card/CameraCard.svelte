@@ -3,6 +3,7 @@
     import { framingsOf } from '../cover/setups';
     import type { CameraRowData } from '../rows';
     import FramingFields from './FramingFields.svelte';
+    import HandHeldFields from './HandHeldFields.svelte';
     import NumberField from './NumberField.svelte';
 
     let { camera }: { camera: CameraRowData } = $props();
@@ -27,6 +28,13 @@
         onchange={(e) => set({ name: e.currentTarget.value })}
         onkeydown={(e) => (e.stopPropagation(), e.key === 'Enter' && e.currentTarget.blur())}
     />
+    <button
+        class={['rounded border px-1.5 py-0.5 text-xs', camera.locked ? 'border-tide bg-desk font-semibold' : 'border-line text-soft']}
+        aria-pressed={camera.locked}
+        data-testid="lock-camera"
+        title={camera.locked ? 'Nothing of it changes: click to unlock' : 'Keep it as it is'}
+        onclick={() => set({ locked: !camera.locked })}>{camera.locked ? 'locked' : 'lock'}</button
+    >
 </div>
 {#if framings.length > 0}
     <FramingFields {camera} {framings} />
@@ -57,6 +65,7 @@
         <dd class="mono">{camera.keys.map((k) => k.frame).join(', ')}</dd>
     </dl>
 {/if}
+<HandHeldFields {camera} />
 {#if scene.canEdit}<button
         class="mt-3 text-alarm hover:underline"
         title="Del"

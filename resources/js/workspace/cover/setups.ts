@@ -97,6 +97,22 @@ export const SIZES: [FramingRow['size'], string][] = [
     ['veryWide', 'Very wide'],
 ];
 
+/** Hands that hold a camera. */
+export const HANDS: { name: string; shake: { degrees: number; hertz: number; metres: number; seed: number } | null }[] = [
+    { name: 'Stands on its own', shake: null },
+    { name: 'Breathing', shake: { degrees: 0.3, hertz: 0.35, metres: 0.004, seed: 1 } },
+    { name: 'Walking', shake: { degrees: 0.8, hertz: 1.6, metres: 0.016, seed: 1 } },
+    { name: 'Running', shake: { degrees: 2, hertz: 2.8, metres: 0.035, seed: 1 } },
+];
+
+/** Which of these a camera has. */
+export function handsOf(shake: { degrees?: number; hertz?: number; metres?: number } | null): string {
+    const same = HANDS.find(
+        (h) => h.shake?.degrees === shake?.degrees && h.shake?.hertz === shake?.hertz && h.shake?.metres === shake?.metres,
+    );
+    return same?.name ?? 'As set';
+}
+
 export const KEEPS: [FramingRow['keep'], string][] = [
     ['still', 'Stands still'],
     ['turn', 'Turns with'],

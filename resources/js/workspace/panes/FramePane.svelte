@@ -229,7 +229,10 @@
         >
             <canvas
                 bind:this={canvas}
-                class={['h-full w-full touch-none bg-[#2c2d2f]', view.aiming && 'cursor-crosshair']}
+                class={[
+                    'h-full w-full touch-none bg-[#2c2d2f] fullscreen:bg-black fullscreen:object-contain',
+                    view.aiming && 'cursor-crosshair',
+                ]}
                 data-testid="frame"
                 data-frame={playhead.frame}
                 tabindex="0"
