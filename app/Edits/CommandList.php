@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Edits;
 
-use App\Edits\Commands\CameraLock;
 use App\Edits\Commands\RemoveRow;
 use App\Edits\Commands\SetRow;
 use App\Exceptions\UserError;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Edits\Commands;
 
+use App\Edits\CameraLock;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Exceptions\UserError;

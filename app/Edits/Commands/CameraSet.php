@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Edits\Commands;
 
+use App\Edits\CameraLock;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Edits\RowColumns;
@@ -41,10 +42,9 @@ final class CameraSet implements EditCommand
             $keys = json_decode($camera->keys, true);
             $values['keys'] = json_encode(array_map(static fn (array $k): array => $lens + $k, is_array($keys) ? $keys : []));
         }
-        foreach (DB::table('framings')->where('camera_id', $camera->id)->get() as $framing) {
-            $scene->rows->update('framings', (int) $framing->id, RowColumns::changed(
-                Framing::class, array_filter(array_intersect_key($lens, ['focalMm' => 0, 'fStop' => 0])), $scene, $framing,
-            ));
+        $framed = array_filter(array_intersect_key($lens, ['focalMm' => 0, 'fStop' => 0]));
+        foreach ($framed === [] ? [] : DB::table('framings')->where('camera_id', $camera->id)->get() as $framing) {
+            $scene->rows->update('framings', (int) $framing->id, RowColumns::changed(Framing::class, $framed, $scene, $framing));
         }
         if ($values !== []) {
             $scene->rows->update('cameras', (int) $camera->id, $values);

@@ -81,7 +81,10 @@ final class SetUps
     private function two(string $a, string $b, float $hand): array
     {
         $kept = self::kept($this->stand->scene->document, $a, $b);
-        $hand = $hand === 0.0 ? $kept ?? 1.0 : ($hand < 0 ? -1.0 : 1.0);
+        $hand = match (true) {
+            $hand !== 0.0 => $hand < 0 ? -1.0 : 1.0,
+            default => $kept ?? $this->stand->side($this->framing($a, ['partner' => $b])),
+        };
         $crosses = $kept !== null && $kept !== $hand;
         $out = [];
         foreach ([[$a, $b, $hand], [$b, $a, -$hand]] as [$s, $l, $side]) {

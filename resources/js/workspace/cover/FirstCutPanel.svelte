@@ -19,7 +19,8 @@
 
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     // Who does something is meant, until somebody says otherwise.
-    const active = $derived(people.filter((p) => scene.rows.beats.filter((b) => b.itemId === p.id).length > 1).map((p) => p.id));
+    const does = (b: { assetId: number }) => scene.asset(b.assetId)?.slug !== 'idle';
+    const active = $derived(people.filter((p) => scene.rows.beats.some((b) => b.itemId === p.id && does(b))).map((p) => p.id));
     const taking = $derived(chosen ?? (active.length > 0 ? active : people.map((p) => p.id)).slice(0, 12));
     const span = $derived({ from: playhead.first, to: playhead.end });
     const cut = $derived(cuts[style] ?? null);

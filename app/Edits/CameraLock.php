@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Edits\Commands;
+namespace App\Edits;
 
 use App\Exceptions\UserError;
 use stdClass;
