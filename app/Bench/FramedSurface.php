@@ -73,7 +73,8 @@ final class FramedSurface
                 $sum = [0.0, 0.0, 0.0];
                 foreach ($shares as $j => $w) {
                     $off = Q4::rotate(Q4::conjugate($q($turn, $j)), V3::sub($p, [$rest[3 * $j], $rest[3 * $j + 1], $rest[3 * $j + 2]]));
-                    $sum = V3::addScaled($sum, V3::add([$at[3 * $j], $at[3 * $j + 1], $at[3 * $j + 2]], Q4::rotate($q($now, $j), $off)), $w);
+                    $moved = V3::add([$at[3 * $j], $at[3 * $j + 1], $at[3 * $j + 2]], Q4::rotate($q($now, $j), $off));
+                    $sum = V3::addScaled($sum, $moved, $w);
                 }
                 $this->posed[$mark][] = $place->point($sum);
             }

@@ -29,7 +29,9 @@ final class FirstCuts
 
     /**
      * @param  list<string>  $people  ids or names of performers; empty: all
-     * @return array<string, array{title: string, shots: list<array<string, mixed>>, facts: array<string, mixed>, commands: list<array<string, mixed>>}>
+     * @return array<string, array{
+     *     title: string, shots: list<array<string, mixed>>, facts: array<string, mixed>, commands: list<array<string, mixed>>
+     * }> by style
      */
     public function of(Scene $scene, array $people, int $from, ?int $to): array
     {

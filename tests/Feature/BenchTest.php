@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Bench\Figures;
+use App\Bench\FramingBench;
 use App\Models\Production;
 use App\Models\User;
 use Illuminate\Support\Facades\Artisan;
@@ -56,4 +57,19 @@ test('every tolerance of the core is reached', function (): void {
     expect(Artisan::call('reel:bench', ['--only' => 'tolerances', '--json' => true]))->toBe(0);
     $lines = json_decode(Artisan::output(), true)['tolerances_reached_and_bar'];
     expect($lines)->toHaveCount(15)->and(array_filter($lines, static fn (string $l): bool => str_contains($l, 'not reached')))->toBe([]);
+});
+
+test('lines of a figure fall where framing puts them, to the bars', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [0, 0, 0], 'headingDeg' => 90, 'name' => 'Oda'],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [1.4, 0, 0], 'headingDeg' => -90, 'name' => 'Bram'],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'talk'],
+    ]);
+    $found = app(FramingBench::class)->all($scene->refresh(), figures: 2);
+    expect($found['framing']['figures'])->toBe(2)->and($found['framing']['lines'])->toBeGreaterThan(1000)
+        ->and($found['framing']['within_1_percent'])->toBeGreaterThanOrEqual(98.0)
+        ->and($found['framing']['within_3_percent'])->toBeGreaterThanOrEqual(99.9)
+        ->and($found['covering']['plain_rules_broken'])->toBe(0)->and($found['covering']['plain_speaker_seen_percent'])->toBeGreaterThanOrEqual(90.0);
 });

@@ -174,13 +174,16 @@ test('the shots are a list to read and a file to take along', function (): void 
     $this->actingAs($user)->getJson("/api/scenes/{$scene->id}/shots")->assertOk()->assertJsonPath('shots.0.name', 'Oda')
         ->assertJsonPath('shots.0.size', 'full');
     $file = $this->get("/api/scenes/{$scene->id}/shots?as=csv")->assertOk();
-    expect($file->headers->get('Content-Disposition'))->toContain('scene-1-shots.csv')->and($file->getContent())->toContain('Shot,Camera,Name');
+    expect($file->headers->get('Content-Disposition'))->toContain('scene-1-shots.csv')
+        ->and($file->getContent())->toContain('Shot,Camera,Name');
     $this->actingAs($this->person())->getJson("/api/scenes/{$scene->id}/shots")->assertNotFound();
 });
 
 test('a locked camera stays what it is until it is unlocked', function (array $command): void {
     $scene = talking($this);
-    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0], ['do' => 'camera.set', 'camera' => 'A', 'locked' => true]]);
+    $this->edit($scene, [
+        ['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0], ['do' => 'camera.set', 'camera' => 'A', 'locked' => true],
+    ]);
     $framing = SceneRows::all($scene->refresh())['framings'][0]['id'];
     $before = camera($scene, 5);
     $command = array_map(static fn (mixed $v): mixed => $v === 'FRAMING' ? $framing : $v, $command);
@@ -200,7 +203,8 @@ test('a camera in somebody\'s hands trembles over its own way, and stands when t
     $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0, 'keep' => 'still']]);
     $stood = camera($scene, 30);
     $this->edit($scene, [['do' => 'camera.set', 'camera' => 'A', 'shake' => ['degrees' => 1, 'hertz' => 2, 'metres' => 0.02]]]);
-    expect(camera($scene, 30)->position)->not->toEqual($stood->position)->and(camera($scene, 30)->position)->toEqualWithDelta($stood->position, 0.04);
+    expect(camera($scene, 30)->position)->not->toEqual($stood->position)
+        ->and(camera($scene, 30)->position)->toEqualWithDelta($stood->position, 0.04);
     $this->edit($scene, [['do' => 'camera.set', 'camera' => 'A', 'shake' => null]]);
     expect(camera($scene, 30))->toEqual($stood);
 });

@@ -34,14 +34,15 @@ final class ReelLay implements EditCommand
         foreach (array_values((array) $in['shots']) as $i => $shot) {
             $at = $i === 0 ? $from : (int) $shot['in'];
             if ($at < $from || $at >= $to || ($i > 0 && $at <= $new[$i - 1]['in'])) {
-                throw new UserError('reel.order', "Shot {$i} begins at frame {$at}.", "Give shots in order, from frame {$from} up to {$to}.");
+                $remedy = "Give shots in order, from frame {$from} up to {$to}.";
+                throw new UserError('reel.order', "Shot {$i} begins at frame {$at}.", $remedy);
             }
             $new[] = ['camera' => (string) $scene->find('cameras', $shot['camera'])->id, 'in' => $at];
         }
         $rows = DB::table('shots')->where('scene_id', $scene->scene->id)->orderBy('sort')->get()->keyBy('id');
         $end = $scene->compiled()->frames;
         $shots = $rows->map(static fn (object $s): Shot => new Shot(
-            (string) $s->id, (string) $s->camera_id, (int) $s->in_frame, $s->out_frame === null ? $end : (int) $s->out_frame, (string) $s->label,
+            (string) $s->id, (string) $s->camera_id, (int) $s->in_frame, (int) ($s->out_frame ?? $end), (string) $s->label,
         ))->values()->all();
         $laid = Lay::over($shots, $from, $to, $new);
         $left = array_filter(array_map(static fn (Shot $s): int => (int) $s->id, $laid));

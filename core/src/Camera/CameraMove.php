@@ -24,8 +24,9 @@ final class CameraMove
         [$i, $j, $share] = Keys::around(array_map(static fn (CameraKey $k): int => $k->frame, $keys), $frame);
         [$a, $b] = [$keys[$i], $keys[$j]];
         $t = $j > $i ? Ease::named($a->ease, $share) : 0.0;
-        [$position, $rotation, $focal] = self::flowing($keys, $i, $j, $frame)
-            ?? [V3::mix($a->position, $b->position, $t), Q4::slerp($a->rotation, $b->rotation, $t), Ease::mix($a->focalMm, $b->focalMm, $t)];
+        [$position, $rotation, $focal] = self::flowing($keys, $i, $j, $frame) ?? [
+            V3::mix($a->position, $b->position, $t), Q4::slerp($a->rotation, $b->rotation, $t), Ease::mix($a->focalMm, $b->focalMm, $t),
+        ];
         $focus = fn (CameraKey $k): float => $k->focusMetres ?? self::follow($position, $rotation, $subjects);
 
         return new CameraPose(
@@ -54,8 +55,8 @@ final class CameraMove
         $before = $keys[$first]->rotation;
         foreach (array_slice($keys, $first, $last - $first + 1) as $k) {
             // A rotation and its negative are the same turn: the way between two is the shorter one.
-            $dot = $k->rotation[0] * $before[0] + $k->rotation[1] * $before[1] + $k->rotation[2] * $before[2] + $k->rotation[3] * $before[3];
-            $before = array_map(static fn (float $v): float => $dot < 0.0 ? -$v : $v, $k->rotation);
+            $sign = array_sum(array_map(static fn (float $v, float $w): float => $v * $w, $k->rotation, $before)) < 0.0 ? -1.0 : 1.0;
+            $before = array_map(static fn (float $v): float => $sign * $v, $k->rotation);
             $times[] = (float) $k->frame;
             $rows[] = [...$k->position, ...$before, log($k->focalMm)];
         }

@@ -205,7 +205,8 @@ final class Candidates
         $turned = $a > $b ? -1.0 : 1.0;
         [$p, $q] = $a > $b ? [$b, $a] : [$a, $b];
         $stand = ($this->at)($frame);
-        $this->sides["{$p} {$q}"] ??= SetUps::kept($stand->scene->document, $p, $q) ?? $stand->side($this->framing($p, $frame, ['partner' => $q]));
+        $this->sides["{$p} {$q}"] ??= SetUps::kept($stand->scene->document, $p, $q)
+            ?? $stand->side($this->framing($p, $frame, ['partner' => $q]));
 
         return $turned * $this->sides["{$p} {$q}"];
     }

@@ -81,7 +81,8 @@ final class FirstCut
         $found = [INF, 0];
         for ($i = $j - 1; $i >= 0 && self::LONGEST * $this->unit >= $frames[$j] - $frames[$i]; $i--) {
             $long = $frames[$j] - $frames[$i];
-            $all = $enter[$i][$k][0] + $this->costs->span($k, $frames[$i], $frames[$j]) + $this->costs->length($k, $long) + $this->style->shot;
+            $all = $enter[$i][$k][0] + $this->style->shot + $this->costs->span($k, $frames[$i], $frames[$j])
+                + $this->costs->length($k, $long);
             $found = $all < $found[0] ? [$all, $i] : $found;
         }
 

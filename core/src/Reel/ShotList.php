@@ -35,7 +35,8 @@ final class ShotList
             $end = $at + $shot->length();
             $out[] = [
                 'label' => $shot->label, 'camera' => $camera->letter,
-                'name' => $camera->name === '' ? self::words($scene, $framing) : $camera->name, 'size' => $framing === null ? '' : $framing->size,
+                'name' => $camera->name === '' ? self::words($scene, $framing) : $camera->name,
+                'size' => $framing === null ? '' : $framing->size,
                 'focalMm' => round(SceneEvaluator::at($scene, $shot->in)->cameras[$camera->id]->focalMm, 1),
                 'in' => $shot->in, 'out' => $shot->out ?? $shot->in, 'seconds' => round($shot->length() / $d->rate->perSecond(), 2),
                 'reelIn' => $d->rate->timecode($at), 'reelOut' => $d->rate->timecode($end), 'action' => self::action($scene, $shot),

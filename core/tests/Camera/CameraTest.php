@@ -66,7 +66,8 @@ test('a move of two keys', function (string $ease, float $frame, float $x): void
 test('a move of several eased keys goes through them: it stops at the first and the last alone, and overshoots none', function (): void {
     $c = moving([
         ['frame' => 0, 'position' => [0, 0, 0]], ['frame' => 20, 'position' => [2, 1, 0], 'rotation' => Q4::aroundY(0.4)],
-        ['frame' => 40, 'position' => [4, 1, 0], 'rotation' => Q4::mul(Q4::aroundY(0.8), [0, 0, 0, -1])], ['frame' => 60, 'position' => [4, 1, 0]],
+        ['frame' => 40, 'position' => [4, 1, 0], 'rotation' => Q4::mul(Q4::aroundY(0.8), [0, 0, 0, -1])],
+        ['frame' => 60, 'position' => [4, 1, 0]],
     ]);
     $x = static fn (float $f): float => CameraMove::at($c, $f)->position[0];
     $speed = static fn (float $f): float => ($x($f + 0.01) - $x($f - 0.01)) / 0.02;
