@@ -71,5 +71,6 @@ test('lines of a figure fall where framing puts them, to the bars', function ():
     expect($found['framing']['figures'])->toBe(2)->and($found['framing']['lines'])->toBeGreaterThan(1000)
         ->and($found['framing']['within_1_percent'])->toBeGreaterThanOrEqual(98.0)
         ->and($found['framing']['within_3_percent'])->toBeGreaterThanOrEqual(99.9)
-        ->and($found['covering']['plain_rules_broken'])->toBe(0)->and($found['covering']['plain_speaker_seen_percent'])->toBeGreaterThanOrEqual(90.0);
+        ->and($found['covering']['plain_rules_broken'])->toBe(0)
+        ->and($found['covering']['plain_speaker_seen_percent'])->toBeGreaterThanOrEqual(90.0);
 });

@@ -94,7 +94,9 @@ test('the same picture a little otherwise is a jump; another size or another sid
         ->and($c->cut(0, 4, 96))->toBeLessThan(1.0);
 });
 
-test('a shot likes to be as long as the style has it, and hardly ever shorter than it may be', function (string $style, int $mean, int $least): void {
+test('a shot likes to be as long as the style has it, and hardly ever shorter than it may be', function (
+    string $style, int $mean, int $least,
+): void {
     $c = costsOf($style, ['single', 4.0, ON_ODA]);
     expect($c->length(0, $mean))->toEqualWithDelta(0.0, 1e-9)->and($c->length(0, 2 * $mean))->toBeGreaterThan(0.2)
         ->and($c->length(0, (int) ($mean / 2)))->toBeGreaterThan(0.2)->and($c->length(0, $least - 6))->toBeGreaterThan(5.0);

@@ -15,7 +15,8 @@ function triesOf(Framing $f): array
 
 test('a framing is tried as it is, then aside by small steps, from higher up, with wider lenses', function (): void {
     $all = triesOf(new Framing('f1', 'c1', 'i1', sideDeg: 170.0, focalMm: 50.0));
-    expect($all[0])->toBe([170.0, 'level', 50.0, 1.0])->and(array_column(array_slice($all, 0, 5), 0))->toBe([170.0, 178.0, 162.0, -174.0, 154.0])
+    expect($all[0])->toBe([170.0, 'level', 50.0, 1.0])
+        ->and(array_column(array_slice($all, 0, 5), 0))->toBe([170.0, 178.0, 162.0, -174.0, 154.0])
         ->and(count($all))->toBeLessThanOrEqual(40);
     $heights = array_unique(array_column($all, 1));
     $lenses = array_unique(array_column($all, 2));
@@ -39,6 +40,7 @@ test('what was changed is said', function (array $got, string $says): void {
     $asked = new Framing('f1', 'c1', 'i1', sideDeg: 10.0);
     expect(Tries::changed($asked, Tries::with($asked, $got), 'Table'))->toBe($says);
 })->with([
-    'aside' => [['sideDeg' => -6.0], '16° aside: Table is in the way.'], 'higher' => [['height' => 'high'], 'From higher up: Table is in the way.'],
+    'aside' => [['sideDeg' => -6.0], '16° aside: Table is in the way.'],
+    'higher' => [['height' => 'high'], 'From higher up: Table is in the way.'],
     'another lens' => [['focalMm' => 28.0], 'With 28 mm: Table is in the way.'], 'nothing' => [[], ''],
 ]);
