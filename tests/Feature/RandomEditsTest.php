@@ -89,6 +89,25 @@ function hands(): array
             'do' => 'camera.key', 'camera' => $one($ids($rows, 'cameras'), $r), 'frame' => $frame($r),
             'position' => [$metre($r), 1.4, 4.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 35, 'focusMetres' => null, 'fStop' => 4,
         ]],
+        'film somebody' => static fn (array $rows, Random $r): array => [[
+            'do' => 'camera.frame', 'subject' => $one($ids($rows, 'items'), $r), 'frame' => $frame($r), 'sideDeg' => 180 * $r->signed(),
+            'size' => $r->pick(['closeUp', 'medium', 'full', 'wide']), 'keep' => $r->pick(['still', 'turn', 'follow']),
+        ] + $r->pick([[], ['kind' => 'together', 'partner' => $one($ids($rows, 'items', 'performer'), $r)]])],
+        'lead a camera' => static fn (array $rows, Random $r): array => [[
+            'do' => 'camera.frame', 'camera' => $one($ids($rows, 'cameras'), $r), 'move' => true, 'over' => $frame($r),
+            'subject' => $one($ids($rows, 'items', 'performer'), $r), 'frame' => $frame($r),
+        ]],
+        'change a framing' => static fn (array $rows, Random $r): array => [[
+            'do' => 'framing.set', 'framing' => $one($ids($rows, 'framings'), $r), 'sideDeg' => 90 * $r->signed(), 'height' => 'low',
+        ]],
+        'loosen' => static fn (array $rows, Random $r): array => [[
+            'do' => 'camera.loosen', 'camera' => $one($ids($rows, 'cameras'), $r),
+        ]],
+        'lay shots' => static fn (array $rows, Random $r): array => [[
+            'do' => 'reel.lay', 'from' => 10, 'to' => 40 + $frame($r), 'shots' => [
+                ['camera' => $one($ids($rows, 'cameras'), $r), 'in' => 10], ['camera' => $one($ids($rows, 'cameras'), $r), 'in' => 24],
+            ],
+        ]],
         'no camera' => static fn (array $rows, Random $r): array => [[
             'do' => 'camera.remove', 'camera' => $one($ids($rows, 'cameras'), $r),
         ]],
@@ -128,6 +147,7 @@ function sound(Scene $scene, string $after): void
     foreach ([
         ['beats', 'itemId', 'items'], ['links', 'childId', 'items'], ['links', 'parentId', 'items'], ['contacts', 'itemId', 'items'],
         ['contacts', 'targetId', 'items'], ['touch_ups', 'itemId', 'items'], ['shots', 'cameraId', 'cameras'],
+        ['framings', 'cameraId', 'cameras'], ['framings', 'subjectId', 'items'], ['framings', 'partnerId', 'items'],
     ] as [$table, $column, $of]) {
         foreach ($rows[$table] as $row) {
             expect(($row[$column] ?? null) === null || isset($there[$of][$row[$column]]))

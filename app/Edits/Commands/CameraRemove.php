@@ -7,6 +7,7 @@ namespace App\Edits\Commands;
 use App\Edits\CameraLock;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use CrispReel\Core\Document\Camera;
 use Illuminate\Support\Facades\DB;
 
 /** Takes a camera away; its shots go to the shot before them (or after, at the start). */
@@ -29,7 +30,7 @@ final class CameraRemove implements EditCommand
         foreach (DB::table('shots')->where('camera_id', $camera->id)->orderBy('sort')->get() as $shot) {
             ShotRemove::take($scene, $shot);
         }
-        $scene->rows->delete('cameras', (int) $camera->id);
+        $scene->remove(Camera::class, (int) $camera->id);
 
         return "Remove camera {$camera->letter}";
     }

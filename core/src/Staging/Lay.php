@@ -31,6 +31,14 @@ final class Lay
             }
         }
 
+        // A reel that ended earlier goes on up to what is laid; one without shots begins at the beginning.
+        $last = array_pop($before);
+        if ($last !== null) {
+            $before[] = new Shot($last->id, $last->camera, $last->in, $from, $last->label);
+        } elseif ($laid !== []) {
+            $laid[0] = new Shot('', $laid[0]->camera, 0, $laid[0]->out);
+        }
+
         return [...$before, ...$laid, ...$after];
     }
 }

@@ -29,6 +29,7 @@ function barely(string $class): array
             'id' => 'c1', 'keys' => [['frame' => 0, 'position' => [0, 0, 0], 'rotation' => [0, 0, 0, 1]]],
         ],
         CrispReel\Core\Document\Shot::class => ['id' => 's1', 'camera' => 'c1', 'in' => 0],
+        CrispReel\Core\Document\Framing::class => ['id' => 'f1', 'camera' => 'c1', 'subject' => 'i1'],
         CrispReel\Core\Document\TouchUp::class => ['id' => 't1', 'item' => 'i1', 'joint' => 'head', 'keys' => [['frame' => 0]]],
         default => ['id' => 'k1', 'item' => 'i1', 'effector' => 'head'],
     };
