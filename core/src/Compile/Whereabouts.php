@@ -90,7 +90,9 @@ final class Whereabouts
     private function stretch(string $item, int $from): array
     {
         return $this->memory->of(
-            Memory::key('where', [$item, $from, $this->poses->grounds($item, $from, $from + CompiledScene::PIECE)]),
+            Memory::key('where', [
+                $item, $from, $this->middles[$item] ?? null, $this->poses->grounds($item, $from, $from + CompiledScene::PIECE),
+            ]),
             function () use ($item, $from): array {
                 $out = [];
                 for ($f = $from; $f < $from + CompiledScene::PIECE; $f += self::STEP) {

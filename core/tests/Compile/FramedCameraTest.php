@@ -156,3 +156,12 @@ test('a thing is filmed by the box around it', function (): void {
     [$x, $y] = cameraAt($s, 0)->project([1.0, 0.5, 2.0], 16 / 9);
     expect(abs($x))->toBeLessThan(0.1)->and(abs($y))->toBeLessThan(0.1)->and($s->notes)->toBe([]);
 });
+
+test('another file in its place is framed anew, whoever remembers the old one', function (): void {
+    $memory = new Memory;
+    $of = static fn (string $asset): CompiledScene => Scenes::compile([
+        'items' => [Scenes::item('i1', $asset, 1.0, 2.0)], 'cameras' => [Scenes::camera('c1', [[]])],
+        'framings' => [['id' => 'f1', 'camera' => 'c1', 'subject' => 'i1', 'size' => 'threeQuarter']],
+    ], null, $memory);
+    expect(cameraAt($of('lantern'), 0)->position)->not->toEqual(cameraAt($of('boat'), 0)->position);
+});

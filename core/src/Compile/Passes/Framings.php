@@ -66,8 +66,12 @@ final class Framings implements Pass
         );
 
         $said = array_diff_key($f->toArray(), ['id' => 0, 'camera' => 0]);
+        $files = array_map(
+            static fn (string $id): string => $draft->document->assets[$draft->document->items[$id]->asset]->blob,
+            array_filter([$f->subject, $f->partner ?? '']),
+        );
 
-        return Memory::key('framing', [$said, $gate->aspect, $gate->sensorWidthMm, $grounds]);
+        return Memory::key('framing', [$said, $files, $gate->aspect, $gate->sensorWidthMm, $grounds]);
     }
 
     private static function refused(Draft $draft, Camera $camera, Framing $f, Refusal $refusal): Finding
