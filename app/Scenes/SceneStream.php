@@ -63,7 +63,7 @@ final class SceneStream
 
         return [
             'frames' => $scene->frames, 'rate' => [$d->rate->num, $d->rate->den], 'width' => $d->width, 'height' => $d->height,
-            'mood' => $d->mood, 'look' => Moods::look($d->mood),
+            'mood' => $d->mood, 'look' => $this->look($d),
             'pieceFrames' => PoseStream::PIECE, 'pieces' => PoseStream::pieces($scene), 'beats' => (object) $beats,
             'assets' => array_values(array_map(
                 static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob],
@@ -91,6 +91,21 @@ final class SceneStream
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
         ];
+    }
+
+    /** @return array<string, mixed> the mood's, on the ground that belongs to what lies all round, if anything does */
+    private function look(Document $d): array
+    {
+        $look = Moods::look($d->mood);
+        foreach ($d->items as $item) {
+            $extras = $this->assets->digest($d->assets[$item->asset])['extras'] ?? [];
+            $ground = is_array($extras) && isset($extras['backdrop']) ? $extras['ground'] ?? null : null;
+            if (is_string($ground) && preg_match('/^#[0-9a-f]{6}$/', $ground) === 1 && is_array($look['ground'] ?? null)) {
+                $look['ground'] = [$ground, $look['ground'][1] ?? 0.8];
+            }
+        }
+
+        return $look;
     }
 
     /** @return list<array<string, mixed>> what may be taken for whom is selected */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Edits\CommandList;
 use App\Edits\EditRunner;
 use App\Exceptions\UserError;
+use App\Scenes\SceneManifests;
 use App\Scenes\SceneStream;
 use CrispReel\Core\CoreFailure;
 use CrispReel\Core\Math\Q4;
@@ -416,4 +417,22 @@ test('who stands in a thing is led aside by the mend that the note offers, and b
     expect($notes())->toBe([]);
     app(EditRunner::class)->undo($scene->refresh(), $user);
     expect($notes())->toHaveCount(1);
+});
+
+test('a place that is put where it belongs brings what lies around it, once, and both go by one undo', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    $names = static fn (): array => $scene->items()->orderBy('id')->pluck('name')->all();
+    $edit = $this->edit($scene, [['do' => 'item.add', 'asset' => 'street-corner', 'home' => true]], $user);
+    expect($names())->toBe(['Street corner with shops', 'Street that goes on'])->and($edit->label)->toContain('and what lies around it');
+    // The ground is that of the street, and nobody stands on what is far off.
+    $manifest = app(SceneManifests::class)->of($scene->refresh());
+    expect($manifest['look']['ground'][0])->toBe('#77736c');
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'forest-clearing', 'home' => true]], $user);
+    expect($names())->toHaveCount(3);
+    app(EditRunner::class)->undo($scene->refresh(), $user);
+    app(EditRunner::class)->undo($scene->refresh(), $user);
+    expect($names())->toBe([]);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'kitchen', 'home' => true]], $user);
+    expect($names())->toBe(['Kitchen'])->and(app(SceneManifests::class)->of($scene->refresh())['look']['ground'][0])->not->toBe('#77736c');
 });

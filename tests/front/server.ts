@@ -114,7 +114,7 @@ export class FakeServer {
     }
 
     private opened(): object {
-        const rows = { items: [this.row()], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [] };
+        const rows = { items: [this.row()], beats: [], links: [], touch_ups: [], contacts: [], framings: [], cameras: [], shots: [] };
         return {
             scene: { id: 1, name: 'Pier', mood: 'dusk', story: null, wind: null, revision: this.revision },
             production: { id: 1, name: 'Tide', role: this.role, scenes: [] },

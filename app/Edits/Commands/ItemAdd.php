@@ -7,6 +7,7 @@ namespace App\Edits\Commands;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Edits\RowRules;
+use App\Models\Asset;
 use CrispReel\Core\Document\Item;
 use Illuminate\Support\Facades\DB;
 
@@ -42,8 +43,29 @@ final class ItemAdd implements EditCommand
             'heading_deg' => $this->heading($place, $in), 'scale' => $in['scale'] ?? 1.0,
         ]);
         $scene->remember($in['as'] ?? null, $id);
+        $around = ($in['home'] ?? false) ? $this->around($scene, $asset->id) : null;
+        if ($around !== null) {
+            $this->apply($scene, ['asset' => $around, 'home' => true]);
+        }
 
-        return "Add {$asset->name}";
+        return "Add {$asset->name}".($around === null ? '' : ' and what lies around it');
+    }
+
+    /** What lies around a place that is put where it belongs, as long as the scene has nothing of that kind. */
+    private function around(EditContext $scene, int $asset): ?string
+    {
+        $extras = $scene->digest($asset)['extras'] ?? [];
+        $slug = is_array($extras) && is_string($extras['around'] ?? null) ? $extras['around'] : null;
+        if ($slug === null || ! Asset::query()->whereNull('production_id')->where('slug', $slug)->exists()) {
+            return null;
+        }
+        foreach (DB::table('items')->where('scene_id', $scene->scene->id)->where('kind', 'set')->pluck('asset_id') as $other) {
+            if (isset(((array) ($scene->digest((int) $other)['extras'] ?? []))['backdrop'])) {
+                return null;
+            }
+        }
+
+        return $slug;
     }
 
     /** People go by their first name on the floor. */

@@ -20,7 +20,7 @@ final class PoseStream
     public const VERSION = 2;
 
     /** Raise when names are made otherwise, or the poses behind them: those of before are then no longer taken for these. */
-    public const NAMES = 5;
+    public const NAMES = 6;
 
     public const PIECE = CompiledScene::PIECE;
 

@@ -8,6 +8,7 @@ use CrispReel\Core\Geometry\RayTree;
 use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\PierKit;
+use CrispReel\Core\Kit\Places\AllRound;
 use CrispReel\Core\Kit\Places\PlaceKit;
 use CrispReel\Core\Kit\Places\Things;
 use CrispReel\Core\Math\V3;
@@ -156,3 +157,19 @@ test('what hangs is told from what stands, has roots or floats', function (): vo
     // A performer stands on the feet that it has, wherever its joints are.
     expect(AssetDigest::rise(['kind' => 'figure', 'bounds' => [[0.0, -1.0, 0.0], [1.0, 0.5, 1.0]]]))->toBe(0.0);
 });
+
+test('what lies all round lies on all sides, near and far, faces the middle, and costs little', function (array $made): void {
+    $gltf = GltfReader::read($made['glb']);
+    $triangles = 0;
+    $near = $far = array_fill(0, 8, false);
+    foreach ($gltf->primitives() as [, $p]) {
+        $triangles += intdiv(count($p['index']), 3);
+        foreach (array_chunk($p['positions'], 3) as [$x, $y, $z]) {
+            $k = (int) floor(8 * (atan2($x, $z) + M_PI) / (2 * M_PI)) % 8;
+            $away = hypot($x, $z);
+            $near[$k] = $near[$k] || ($away > 6.0 && $away < 60.0 && $y > 1.5);
+            $far[$k] = $far[$k] || ($away > 70.0 && $y > 3.0);
+        }
+    }
+    expect($triangles)->toBeLessThan(40_000)->and(array_filter($near))->toHaveCount(8)->and(array_filter($far))->toHaveCount(8);
+})->with(static fn (): array => array_combine(array_column(AllRound::all(), 'slug'), array_map(static fn (array $m): array => [$m], AllRound::all())));

@@ -32,6 +32,7 @@ export interface ManifestItem {
         lamps?: LampFact[];
         water?: number;
         backdrop?: boolean;
+        around?: string;
         home?: number[];
         mirrorSlabs?: [number, number, number][];
         vehicle?: { rider?: object };

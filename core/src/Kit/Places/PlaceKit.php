@@ -22,7 +22,7 @@ final class PlaceKit
     /** @return list<Made> */
     public static function all(): array
     {
-        return [...self::sets(), ...self::props()];
+        return [...self::sets(), ...AllRound::all(), ...self::props()];
     }
 
     /** @return list<Made> */
@@ -50,6 +50,7 @@ final class PlaceKit
                 [[-5.5, 2.6, 0.05], [2.7, 2.6, 0.15]],
                 // Its road lies 12 cm below the pavement.
                 lift: 0.15,
+                around: 'street-all-round',
             ),
             self::set(
                 'classroom',
@@ -67,6 +68,7 @@ final class PlaceKit
                 [],
                 [],
                 lift: 0.05,
+                around: 'woods-all-round',
             ),
             self::set(
                 'stage',
@@ -162,6 +164,7 @@ final class PlaceKit
      * @param  Closure(Piece): void  $draw
      * @param  list<array{at: Vec, power: float, reach: float, near: float}>  $lights
      * @param  list<Vec>  $lamps  what lights those who pass
+     * @param  string|null  $around  what lies around it, by its short name in the kit
      * @return Made
      */
     private static function set(
@@ -172,6 +175,7 @@ final class PlaceKit
         array $lights,
         array $lamps,
         float $lift = self::OVER_GROUND,
+        ?string $around = null,
     ): array {
         $piece = new Piece($name, 200 + strlen($name));
         $piece->in(0.0, $lift, 0.0, $draw);
@@ -186,7 +190,7 @@ final class PlaceKit
             'tags' => $tags,
             'home' => [0.0, 0.0, 0.0],
             'glb' => $piece->glb(
-                extras: ['home' => [0.0, 0.0, 0.0]] + ($lamps === [] ? [] : ['lamps' => array_map(
+                extras: ['home' => [0.0, 0.0, 0.0]] + ($around === null ? [] : ['around' => $around]) + ($lamps === [] ? [] : ['lamps' => array_map(
                     static fn (array $at): array => ['at' => $at, 'power' => 1.5, 'halo' => 1.1, 'channel' => 'A'],
                     $lamps,
                 )]),

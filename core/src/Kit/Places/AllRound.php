@@ -1,0 +1,276 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Kit\Places;
+
+use Closure;
+use CrispReel\Core\Geometry\Shapes;
+use CrispReel\Core\Geometry\Surface;
+use CrispReel\Core\Kit\Colour;
+use CrispReel\Core\Kit\Piece;
+use CrispReel\Core\Math\Random;
+use CrispReel\Core\Math\V3;
+
+/**
+ * What lies around a place, so that it may be filmed to all sides: a street that goes on, woods that close, country with hills. Simple,
+ * and no part of the scene: nobody stands on it and nothing is picked there.
+ *
+ * @phpstan-type Vec array{float, float, float}
+ */
+final class AllRound
+{
+    private const WALLS = [0xC9A98A, 0x9FB0B4, 0xD8C49A, 0xB98F7A, 0xC7B6A3, 0xA9B59A];
+
+    private const ROOFS = [0x8A4A38, 0x6E4F48, 0x7A5A42, 0x56606A];
+
+    private const LEAF = [0x5E7A3C, 0x6E8A44, 0x4F6E3A, 0x48684A];
+
+    /** Metres to which a street goes on to each side. */
+    private const FAR = 46.0;
+
+    /** @return list<array{slug: string, kind: string, name: string, tags: list<string>, home: Vec, glb: string}> */
+    public static function all(): array
+    {
+        return [
+            self::made('street-all-round', 'Street that goes on', ['street', 'town', 'houses', 'around', 'background'], '#77736c', self::street(...)),
+            self::made('woods-all-round', 'Woods all round', ['forest', 'wood', 'trees', 'around', 'background'], '#66783f', self::woods(...)),
+            self::made('country-all-round', 'Country with hills', ['country', 'fields', 'hills', 'around', 'background'], '#7c9150', self::country(...)),
+        ];
+    }
+
+    /**
+     * @param  list<string>  $tags
+     * @param  string  $ground  colour of the ground that goes on, in place of the mood's
+     * @param  Closure(Piece, Random): void  $draw
+     * @return array{slug: string, kind: string, name: string, tags: list<string>, home: Vec, glb: string}
+     */
+    private static function made(string $slug, string $name, array $tags, string $ground, Closure $draw): array
+    {
+        $piece = new Piece($name, 300 + strlen($slug));
+        $draw($piece, new Random(strlen($slug) * 13));
+
+        return [
+            'slug' => $slug, 'kind' => 'set', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0],
+            'glb' => $piece->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'ground' => $ground], paint: 'backdrop'),
+        ];
+    }
+
+    /** Along x: the row of the shops goes on to both sides, another stands across the road, and both ends are closed far away. */
+    private static function street(Piece $p, Random $r): void
+    {
+        foreach ([[-self::FAR, -6.6], [6.6, self::FAR]] as [$from, $to]) {
+            self::strip($p, $from, $to, 0.6, 6.0, 0.029, 0x6E6A66);
+            self::strip($p, $from, $to, -2.4, 0.6, 0.15, 0x9C9488);
+            self::row($p, $r, $from, $to, -2.45, 0.0);
+        }
+        self::strip($p, -self::FAR, self::FAR, 6.0, 9.0, 0.15, 0x9C9488);
+        self::row($p, $r, -self::FAR, self::FAR, 9.0, M_PI);
+        foreach ([-1.0, 1.0] as $side) {
+            for ($z = -14.0; $z < 22.0; $z += 7.0) {
+                self::house($p, $r, [$side * (self::FAR + 3.0), 0.0, $z], -$side * M_PI_2, 7.0);
+            }
+        }
+        for ($x = -40.0; $x < 42.0; $x += 10.0) {
+            self::tree($p, $r, [$x + 2 * $r->signed(), 0.1, 8.1], 3.2 + $r->next());
+        }
+        self::hills($p, $r, 0x6F7F6A, 0x8893A0);
+    }
+
+    private static function woods(Piece $p, Random $r): void
+    {
+        for ($i = 0; $i < 110; $i++) {
+            $far = 9.5 + 26.0 * sqrt($r->next());
+            $a = 2 * M_PI * $r->next();
+            $at = [$far * sin($a), -0.05, $far * cos($a)];
+            $r->next() < 0.45 ? self::pine($p, $r, $at, 5.0 + 2.5 * $r->next()) : self::tree($p, $r, $at, 4.2 + 2.0 * $r->next());
+        }
+        for ($i = 0; $i < 60; $i++) {
+            [$far, $a] = [8.5 + 14.0 * $r->next(), 2 * M_PI * $r->next()];
+            $p->add(
+                Shapes::sphere(0.35 + 0.35 * $r->next(), 8, 5), $r->pick(self::LEAF), [$far * sin($a), 0.15, $far * cos($a)], wave: 0.08,
+                waveRate: 8.0, vary: 0.16,
+            );
+        }
+        self::hills($p, $r, 0x4A6048, 0x6F8478);
+    }
+
+    private static function country(Piece $p, Random $r): void
+    {
+        for ($i = 0; $i < 42; $i++) {
+            [$far, $a] = [16.0 + 34.0 * sqrt($r->next()), 2 * M_PI * $r->next()];
+            self::tree($p, $r, [$far * sin($a), -0.05, $far * cos($a)], 3.6 + 2.2 * $r->next());
+        }
+        for ($i = 0; $i < 7; $i++) {
+            [$far, $a] = [30.0 + 16.0 * $r->next(), 2 * M_PI * ($i + 0.5 * $r->next()) / 7];
+            self::house($p, $r, [$far * sin($a), 0.0, $far * cos($a)], $a + M_PI + 0.5 * $r->signed(), 5.0 + 2 * $r->next());
+        }
+        // Hedges between fields, as rows of low bushes.
+        for ($k = 0; $k < 9; $k++) {
+            [$a, $turn] = [2 * M_PI * $k / 9 + 0.3 * $r->signed(), $r->signed()];
+            for ($i = 0; $i < 12; $i++) {
+                $far = 20.0 + 2.4 * $i;
+                $p->add(
+                    Shapes::sphere(0.9 + 0.3 * $r->next(), 8, 5), $r->pick(self::LEAF),
+                    [$far * sin($a + 0.02 * $turn * $i), 0.2, $far * cos($a + 0.02 * $turn * $i)], wave: 0.14, waveRate: 6.0, vary: 0.12,
+                );
+            }
+        }
+        self::hills($p, $r, 0x6F8A5A, 0x8FA0A8);
+    }
+
+    /** Houses wall to wall, their fronts at z, from one x to another. */
+    private static function row(Piece $p, Random $r, float $from, float $to, float $z, float $yaw): void
+    {
+        for ($x = $from; $x < $to - 2.5;) {
+            $w = min($to - $x, 4.2 + 2.6 * $r->next());
+            self::house($p, $r, [$x + $w / 2, 0.0, $z], $yaw, $w - 0.04);
+            $x += $w;
+        }
+    }
+
+    /**
+     * A house with its front at a place, looking along its own +z.
+     *
+     * @param  Vec  $at
+     */
+    private static function house(Piece $p, Random $r, array $at, float $yaw, float $w): void
+    {
+        [$floors, $d] = [2 + (int) floor(2.2 * $r->next()), 5.0];
+        $h = 0.6 + 2.7 * $floors;
+        [$wall, $roof, $rise] = [$r->pick(self::WALLS), $r->pick(self::ROOFS), 1.5 + $r->next()];
+        $p->in($at[0], $at[1], $at[2], static function (Piece $q) use ($r, $w, $h, $d, $floors, $wall, $roof, $rise): void {
+            $q->add(Shapes::box($w, $h, $d, 0.03, [2, 2, 1], '-y'), $wall, [0.0, $h / 2, -$d / 2], wave: 0.0, jitter: 0.0);
+            $eaves = [[-$w / 2 - 0.1, $h - 0.06], [$w / 2 + 0.1, $h - 0.06]];
+            foreach ([[0.35, 1.0], [-$d - 0.35, -1.0]] as [$z, $side]) {
+                $q->add(self::quad(
+                    [$eaves[0][0], $eaves[0][1], $z], [$eaves[1][0], $eaves[1][1], $z], [$eaves[1][0], $h + $rise, -$d / 2],
+                    [$eaves[0][0], $h + $rise, -$d / 2], [0.0, 0.7, 0.7 * $side],
+                ), $roof, wave: 0.0, jitter: 0.0);
+            }
+            foreach ([-1.0, 1.0] as $side) {
+                $x = $side * $w / 2;
+                $q->add(self::quad(
+                    [$x, $h - 0.05, 0.0], [$x, $h - 0.05, -$d], [$x, $h + $rise - 0.1, -$d / 2], [$x, $h + $rise - 0.1, -$d / 2],
+                    [$side, 0.0, 0.0],
+                ), $wall, wave: 0.0, jitter: 0.0);
+            }
+            $q->add(Shapes::box(0.5, 1.0, 0.5, 0.02), 0x7A5A4C, [$w * 0.28 * $r->signed(), $h + $rise - 0.2, -$d / 2 - 0.4]);
+            self::openings($q, $r, $w, $floors);
+        }, $yaw);
+    }
+
+    private static function openings(Piece $q, Random $r, float $w, int $floors): void
+    {
+        $columns = max(1, (int) floor($w / 1.7));
+        $door = (int) floor($columns * $r->next());
+        for ($floor = 0; $floor < $floors; $floor++) {
+            for ($i = 0; $i < $columns; $i++) {
+                $x = $w * (($i + 0.5) / $columns - 0.5);
+                $isDoor = $floor === 0 && $i === $door;
+                [$ww, $hh, $y] = $isDoor ? [0.95, 2.1, 1.2] : [0.85, 1.25, 1.75 + 2.7 * $floor];
+                $frame = $isDoor ? 0x4A3A30 : 0xD9CDBB;
+                $q->add(self::pane($x, $y, $ww + 0.22, $hh + 0.22, 0.02), $frame, wave: 0.0, jitter: 0.0, vary: 0.03);
+                if ($isDoor) {
+                    $q->add(self::pane($x, $y - 0.05, $ww, $hh, 0.04), $r->pick([0x3F6B5A, 0x7A3347, 0x2F5D73, 0x6C4A86]), wave: 0.0, jitter: 0.0);
+                } elseif ($r->next() < 0.3) {
+                    $q->add(self::pane($x, $y, $ww, $hh, 0.04), static fn (): array => [0.85, 0.62, 0.32], glow: 0.5, wave: 0.0, vary: 0.0);
+                } else {
+                    $q->add(self::pane($x, $y, $ww, $hh, 0.04), 0x46525C, gloss: 0.5, wave: 0.0, jitter: 0.0);
+                }
+            }
+        }
+    }
+
+    private static function pane(float $x, float $y, float $w, float $h, float $z): Surface
+    {
+        return self::quad(
+            [$x - $w / 2, $y - $h / 2, $z], [$x + $w / 2, $y - $h / 2, $z], [$x + $w / 2, $y + $h / 2, $z], [$x - $w / 2, $y + $h / 2, $z],
+            [0.0, 0.0, 1.0],
+        );
+    }
+
+    /**
+     * Four corners in order, seen from the side to which it faces.
+     *
+     * @param  Vec  $a
+     * @param  Vec  $b
+     * @param  Vec  $c
+     * @param  Vec  $d
+     * @param  Vec  $facing
+     */
+    private static function quad(array $a, array $b, array $c, array $d, array $facing): Surface
+    {
+        $turns = V3::dot(V3::cross(V3::sub($b, $a), V3::sub($c, $a)), $facing) > 0.0;
+
+        return new Surface(
+            [$a, $b, $c, $d], array_fill(0, 4, V3::unit($facing)), $turns ? [0, 1, 2, 0, 2, 3] : [0, 2, 1, 0, 3, 2], [],
+            [0.0, 0.0, 0.0, 0.0],
+        );
+    }
+
+    private static function strip(Piece $p, float $x0, float $x1, float $z0, float $z1, float $y, int $colour): void
+    {
+        $p->add(
+            self::quad([$x0, $y, $z1], [$x1, $y, $z1], [$x1, $y, $z0], [$x0, $y, $z0], [0.0, 1.0, 0.0]), $colour, wave: 0.0, jitter: 0.0,
+            shift: 0.0, vary: 0.02,
+        );
+    }
+
+    /** @param  Vec  $at */
+    private static function tree(Piece $p, Random $r, array $at, float $h): void
+    {
+        $p->add(
+            Shapes::tube([[$at[0], $at[1], $at[2]], [$at[0], $at[1] + 0.62 * $h, $at[2]]], static fn (float $t): float => 0.17 - 0.09 * $t, 1, 6),
+            0x5A4632, wave: 0.0,
+        );
+        for ($i = 0; $i < 4; $i++) {
+            [$a, $k] = [$i * 2.4 + $r->next(), $i / 3];
+            $d = $i === 0 ? 0.0 : 0.62 * (1 - 0.5 * $k) * $h / 4;
+            $p->add(
+                Shapes::sphere((0.95 - 0.3 * $k) * $h / 4, 8, 5), $r->pick(self::LEAF),
+                [$at[0] + cos($a) * $d, $at[1] + $h * (0.62 + 0.3 * $k), $at[2] + sin($a) * $d], wave: 0.14, waveRate: 6.0, vary: 0.14,
+            );
+        }
+    }
+
+    /** @param  Vec  $at */
+    private static function pine(Piece $p, Random $r, array $at, float $h): void
+    {
+        $p->add(Shapes::tube([[$at[0], $at[1], $at[2]], [$at[0], $at[1] + 0.5 * $h, $at[2]]], 0.13, 1, 6), 0x4C3C2C, wave: 0.0);
+        for ($i = 0; $i < 4; $i++) {
+            $w = (1.25 - 0.25 * $i) * $h / 5;
+            $p->add(
+                Shapes::lathe([[0.03, 0.42 * $h / 2], [$w * 0.45, 0.14 * $h], [$w, -0.1]], 9), $r->pick([0x3F5E45, 0x48684A, 0x37543F]),
+                [$at[0], $at[1] + $h * (0.24 + 0.18 * $i), $at[2]], [0.0, 6 * $r->next(), 0.0], wave: 0.09, waveRate: 7.0, vary: 0.1,
+            );
+        }
+    }
+
+    /** Two rings of hills all round, without a seam. */
+    private static function hills(Piece $p, Random $r, int $near, int $far): void
+    {
+        foreach ([[78.0, 3.0, 9.0, $near], [125.0, 8.0, 20.0, $far]] as [$radius, $low, $high, $colour]) {
+            $phase = [9 * $r->next(), 9 * $r->next(), 9 * $r->next()];
+            $n = 96;
+            $points = $normals = [];
+            for ($i = 0; $i <= $n; $i++) {
+                $a = 2 * M_PI * $i / $n;
+                $h = $low + ($high - $low) * (0.5 + 0.28 * sin(3 * $a + $phase[0]) + 0.14 * sin(7 * $a + $phase[1]) + 0.08 * sin(16 * $a + $phase[2]));
+                foreach ([[-0.5, 0.0], [0.55 * $h, 0.5], [0.9 * $h, 1.5], [$h, 3.0]] as [$y, $back]) {
+                    $points[] = [($radius + $back) * sin($a), $y, ($radius + $back) * cos($a)];
+                    $normals[] = V3::unit([-sin($a), 0.35, -cos($a)]);
+                }
+            }
+            $sheet = Shapes::sheet($points, 3, $n);
+            $index = $sheet->index;
+            [$a, $b, $c] = [$points[$index[0]], $points[$index[1]], $points[$index[2]]];
+            $inward = V3::dot(V3::cross(V3::sub($b, $a), V3::sub($c, $a)), $normals[0]) > 0.0;
+            $p->add(
+                new Surface($points, $normals, $inward ? $index : Surface::flipped($index), [], array_fill(0, count($points), 0.0)),
+                static fn (array $q): array => V3::mix(Colour::hex($colour), [0.55, 0.58, 0.62], min(0.35, max(0.0, $q[1] / $high * 0.35))),
+                jitter: 0.0, shift: 0.0, wave: 0.0, vary: 0.0,
+            );
+        }
+    }
+}
