@@ -24,6 +24,8 @@ final class AllRound
 
     private const ROOFS = [0x8A4A38, 0x6E4F48, 0x7A5A42, 0x56606A];
 
+    private const DOORS = [0x3F6B5A, 0x7A3347, 0x2F5D73, 0x6C4A86];
+
     private const LEAF = [0x5E7A3C, 0x6E8A44, 0x4F6E3A, 0x48684A];
 
     /** Metres to which a street goes on to each side. */
@@ -32,11 +34,16 @@ final class AllRound
     /** @return list<array{slug: string, kind: string, name: string, tags: list<string>, home: Vec, glb: string}> */
     public static function all(): array
     {
-        return [
-            self::made('street-all-round', 'Street that goes on', ['street', 'town', 'houses', 'around', 'background'], '#77736c', self::street(...)),
-            self::made('woods-all-round', 'Woods all round', ['forest', 'wood', 'trees', 'around', 'background'], '#66783f', self::woods(...)),
-            self::made('country-all-round', 'Country with hills', ['country', 'fields', 'hills', 'around', 'background'], '#7c9150', self::country(...)),
-        ];
+        $made = [];
+        foreach ([
+            ['street-all-round', 'Street that goes on', ['street', 'town', 'houses'], '#77736c', self::street(...)],
+            ['woods-all-round', 'Woods all round', ['forest', 'wood', 'trees'], '#66783f', self::woods(...)],
+            ['country-all-round', 'Country with hills', ['country', 'fields', 'hills'], '#7c9150', self::country(...)],
+        ] as [$slug, $name, $tags, $ground, $draw]) {
+            $made[] = self::made($slug, $name, [...$tags, 'around', 'background'], $ground, $draw);
+        }
+
+        return $made;
     }
 
     /**
@@ -172,7 +179,7 @@ final class AllRound
                 $frame = $isDoor ? 0x4A3A30 : 0xD9CDBB;
                 $q->add(self::pane($x, $y, $ww + 0.22, $hh + 0.22, 0.02), $frame, wave: 0.0, jitter: 0.0, vary: 0.03);
                 if ($isDoor) {
-                    $q->add(self::pane($x, $y - 0.05, $ww, $hh, 0.04), $r->pick([0x3F6B5A, 0x7A3347, 0x2F5D73, 0x6C4A86]), wave: 0.0, jitter: 0.0);
+                    $q->add(self::pane($x, $y - 0.05, $ww, $hh, 0.04), $r->pick(self::DOORS), wave: 0.0, jitter: 0.0);
                 } elseif ($r->next() < 0.3) {
                     $q->add(self::pane($x, $y, $ww, $hh, 0.04), static fn (): array => [0.85, 0.62, 0.32], glow: 0.5, wave: 0.0, vary: 0.0);
                 } else {
@@ -221,7 +228,7 @@ final class AllRound
     private static function tree(Piece $p, Random $r, array $at, float $h): void
     {
         $p->add(
-            Shapes::tube([[$at[0], $at[1], $at[2]], [$at[0], $at[1] + 0.62 * $h, $at[2]]], static fn (float $t): float => 0.17 - 0.09 * $t, 1, 6),
+            Shapes::tube([$at, [$at[0], $at[1] + 0.62 * $h, $at[2]]], static fn (float $t): float => 0.17 - 0.09 * $t, 1, 6),
             0x5A4632, wave: 0.0,
         );
         for ($i = 0; $i < 4; $i++) {
@@ -256,7 +263,8 @@ final class AllRound
             $points = $normals = [];
             for ($i = 0; $i <= $n; $i++) {
                 $a = 2 * M_PI * $i / $n;
-                $h = $low + ($high - $low) * (0.5 + 0.28 * sin(3 * $a + $phase[0]) + 0.14 * sin(7 * $a + $phase[1]) + 0.08 * sin(16 * $a + $phase[2]));
+                $swell = 0.28 * sin(3 * $a + $phase[0]) + 0.14 * sin(7 * $a + $phase[1]) + 0.08 * sin(16 * $a + $phase[2]);
+                $h = $low + ($high - $low) * (0.5 + $swell);
                 foreach ([[-0.5, 0.0], [0.55 * $h, 0.5], [0.9 * $h, 1.5], [$h, 3.0]] as [$y, $back]) {
                     $points[] = [($radius + $back) * sin($a), $y, ($radius + $back) * cos($a)];
                     $normals[] = V3::unit([-sin($a), 0.35, -cos($a)]);

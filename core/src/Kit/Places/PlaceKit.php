@@ -182,6 +182,7 @@ final class PlaceKit
         $lights = array_map(static fn (array $l): array => ['at' => [$l['at'][0], $l['at'][1] + $lift, $l['at'][2]]] + $l, $lights);
         $lamps = array_map(static fn (array $at): array => [$at[0], $at[1] + $lift, $at[2]], $lamps);
         self::shade($piece, $lights, 0.055);
+        $extras = ['home' => [0.0, 0.0, 0.0]] + ($around === null ? [] : ['around' => $around]);
 
         return [
             'slug' => $slug,
@@ -190,7 +191,7 @@ final class PlaceKit
             'tags' => $tags,
             'home' => [0.0, 0.0, 0.0],
             'glb' => $piece->glb(
-                extras: ['home' => [0.0, 0.0, 0.0]] + ($around === null ? [] : ['around' => $around]) + ($lamps === [] ? [] : ['lamps' => array_map(
+                extras: $extras + ($lamps === [] ? [] : ['lamps' => array_map(
                     static fn (array $at): array => ['at' => $at, 'power' => 1.5, 'halo' => 1.1, 'channel' => 'A'],
                     $lamps,
                 )]),

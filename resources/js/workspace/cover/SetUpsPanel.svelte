@@ -5,6 +5,7 @@
     import type { FramingRow, ItemRow } from '../rows';
     import SetUpCard from './SetUpCard.svelte';
     import { FAMILIES, HEIGHTS, SetUps, SIDES, nearestOther, wishPath, type SetUp } from './setups';
+    import { standingAt } from './standing';
     import { SmallPictures } from './smallPictures.svelte';
 
     const { scene, playhead, view } = getDesk();
@@ -28,10 +29,7 @@
     const frame = $derived(playhead.playing ? null : playhead.frame);
     /** The camera that is worked on, if one is: what is taken may aim it anew. */
     const camera = $derived(view.covering !== null && scene.selection?.table !== 'cameras' ? scene.find('cameras', view.covering) : null);
-    const standing = (i: ItemRow): [number, number] => {
-        const at = view.painter?.stage.footing(`i${i.id}`);
-        return at ? [at.x, at.z] : [i.position[0], i.position[2]];
-    };
+    const standing = (i: ItemRow): [number, number] => standingAt(scene, i.id, playhead.frame) ?? [i.position[0], i.position[2]];
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     const subject = $derived(scene.find('items', selected ?? view.filmed ?? people[0]?.id ?? 0));
     const partner = $derived.by(() => {

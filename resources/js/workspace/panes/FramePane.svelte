@@ -220,7 +220,7 @@
     </div>
     <div class="relative grid min-h-0 flex-1 place-items-center" bind:this={area}>
         <div
-            class="relative"
+            class="relative overflow-hidden"
             style:width={`${box.width}px`}
             style:height={`${box.height}px`}
             role="presentation"

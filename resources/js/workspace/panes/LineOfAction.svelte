@@ -1,5 +1,6 @@
 <script lang="ts">
     import { getDesk } from '../context';
+    import { standingAt } from '../cover/standing';
 
     /** The line between two who have to do with each other, and the side of it that cameras keep to. */
     let { px, pz }: { px: (x: number) => number; pz: (z: number) => number } = $props();
@@ -8,14 +9,15 @@
     const AWAY = 46;
 
     const drawn = $derived.by(() => {
-        void [scene.posesVersion, playhead.frame, view.version];
+        void scene.posesVersion;
         const line = view.line;
-        const [a, b] = [line ? view.painter?.stage.footing(`i${line.a}`) : null, line ? view.painter?.stage.footing(`i${line.b}`) : null];
+        const a = line && standingAt(scene, line.a, playhead.frame);
+        const b = line && standingAt(scene, line.b, playhead.frame);
         if (!line || !a || !b) return null;
-        const long = Math.hypot(b.x - a.x, b.z - a.z) || 1;
-        const [ux, uz] = [(b.x - a.x) / long, (b.z - a.z) / long];
-        const from = [px(a.x - ux * REACH), pz(a.z - uz * REACH)] as const;
-        const to = [px(b.x + ux * REACH), pz(b.z + uz * REACH)] as const;
+        const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+        const [ux, uz] = [(b[0] - a[0]) / long, (b[1] - a[1]) / long];
+        const from = [px(a[0] - ux * REACH), pz(a[1] - uz * REACH)] as const;
+        const to = [px(b[0] + ux * REACH), pz(b[1] + uz * REACH)] as const;
         const kept = scene.rows.framings.find(
             (f) => f.sideDeg !== 0 && [`${line.a} ${line.b}`, `${line.b} ${line.a}`].includes(`${f.subjectId} ${f.partnerId}`),
         );
