@@ -176,6 +176,8 @@ test('by hand: the point it is moved by is clicked, it is turned, its height is 
     $page->see('[data-testid=pivot-mark]');
     $page->click('[data-testid=pivot-base]');
     $page->until(static fn (): bool => abs($bounds()[0][1]) < 1e-3, 'its base to be its point', 30.0);
+    // The row that says so and the picture of it come together.
+    $page->see('[data-testid=pivot-base][aria-pressed=true]');
     $page->until(
         fn () => $page->see('[data-testid=turntable][data-state=shown]') && $page->enabled('[data-testid=pivot-point]'),
         'the slip to rest',

@@ -40,6 +40,7 @@
             size="xs"
             color={moved === to ? 'primary' : 'alternative'}
             data-testid={`pivot-${to}`}
+            aria-pressed={moved === to}
             onclick={() => set('pivot', { to }, 'pivot')}>{to}</Button
         >
     {/each}

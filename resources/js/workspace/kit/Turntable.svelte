@@ -87,6 +87,8 @@
         const clicked = drag && !drag.moved;
         drag = null;
         if (!clicked || !canvas || !table) return;
+        // A place on what is about to be another one says nothing.
+        if (pick && phase !== 'shown') return;
         const r = canvas.getBoundingClientRect();
         const hit = pick ? table.pick(((e.clientX - r.left) / r.width) * 2 - 1, 1 - ((e.clientY - r.top) / r.height) * 2) : null;
         if (hit && pick) pick([hit.x, hit.y, hit.z].map((v) => Math.round(v * 1000) / 1000) as [number, number, number]);
