@@ -152,7 +152,7 @@ test('the server goes away: it is said, what is done meanwhile is listed and kep
     parts('stop', 'reel:nginx');
     try {
         $page->see('[data-testid=away]', 5.0);
-        $page->press('Camera from this view');
+        $page->click('[data-testid=camera-from-view]');
         $page->until(
             fn (): bool => str_contains($page->text('[data-testid=away]'), 'add a camera'),
             'the camera in the list of what waits',

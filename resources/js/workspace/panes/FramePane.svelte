@@ -151,7 +151,8 @@
         const front = px(at.clone().add(new Vector3(0, 0, r)));
         const heading = (hand.turning(item) * Math.PI) / 180;
         const knob = px(at.clone().add(new Vector3(Math.sin(heading) * r, 0, Math.cos(heading) * r)));
-        if (!centre || !side || !front || !knob) {
+        // From near, the floor where somebody stands lies far below the picture.
+        if (!centre || !side || !front || !knob || centre[1] > 1.12 * box.height) {
             marks = null;
             return;
         }
@@ -220,7 +221,7 @@
     </div>
     <div class="relative grid min-h-0 flex-1 place-items-center" bind:this={area}>
         <div
-            class="relative overflow-hidden"
+            class="relative"
             style:width={`${box.width}px`}
             style:height={`${box.height}px`}
             role="presentation"
