@@ -208,3 +208,13 @@ test('a camera in somebody\'s hands trembles over its own way, and stands when t
     $this->edit($scene, [['do' => 'camera.set', 'camera' => 'A', 'shake' => null]]);
     expect(camera($scene, 30))->toEqual($stood);
 });
+
+test('a camera that is led by keys is aimed before it is led on', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [['do' => 'camera.add', 'position' => [0, 1.5, 4], 'rotation' => [0, 0, 0, 1]]]);
+    $lead = ['do' => 'camera.frame', 'camera' => 'A', 'move' => true, 'subject' => 'Oda', 'frame' => 24, 'over' => 12];
+    expect(fn () => $this->edit($scene, [$lead]))->toThrow(UserError::class, 'led by keys')
+        ->and(camera($scene, 30)->position)->toBe([0.0, 1.5, 4.0]);
+    $this->edit($scene, [['do' => 'camera.frame', 'camera' => 'A', 'subject' => 'Oda', 'frame' => 0], $lead]);
+    expect(SceneRows::all($scene->refresh())['framings'])->toHaveCount(2);
+});

@@ -49,6 +49,11 @@ final class CameraFrame implements EditCommand
         }
         $camera = $scene->find('cameras', $in['camera'] ?? '$framed');
         CameraLock::check($camera);
+        if (($in['move'] ?? false) && ! DB::table('framings')->where('camera_id', $camera->id)->exists()) {
+            throw new UserError(
+                'framing.keys', "Camera {$camera->letter} is led by keys.", 'Aim it at somebody first; then it can be led on.',
+            );
+        }
         foreach (DB::table('framings')->where('camera_id', $camera->id)->get() as $old) {
             if (! ($in['move'] ?? false) || (int) $old->frame === (int) $in['frame']) {
                 $scene->rows->delete('framings', (int) $old->id);

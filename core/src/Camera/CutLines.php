@@ -12,7 +12,7 @@ namespace CrispReel\Core\Camera;
 final class CutLines
 {
     /** Elevations of the lens in degrees; level and floor stand at a height. */
-    private const RISE = ['low' => -18.0, 'high' => 25.0, 'overhead' => 75.0];
+    public const RISE = ['low' => -18.0, 'high' => 25.0, 'overhead' => 75.0];
 
     /** Metres of the lens above the ground: on it, and at least. */
     private const FLOOR = 0.12;

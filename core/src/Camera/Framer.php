@@ -9,8 +9,6 @@ use CrispReel\Core\Document\Framing;
 /** A framing and those whom it is about, as they are at its moment, to where the camera stands. */
 final class Framer
 {
-    private const RISE = ['low' => -18.0, 'high' => 25.0, 'overhead' => 75.0];
-
     /** Parts of the picture that a thing fills, by size: the tighter ones show less than all of it. */
     private const THING = [1.9, 1.5, 1.2, 0.86, 0.72, 0.58, 0.34, 0.22];
 
@@ -74,7 +72,7 @@ final class Framer
      */
     private static function boxed(Framing $f, array $points, array $box, Marks $subject, Gate $gate): Aim
     {
-        $rise = deg2rad(self::RISE[$f->height] ?? ($f->height === 'floor' ? 0.0 : 6.0));
+        $rise = deg2rad(CutLines::RISE[$f->height] ?? ($f->height === 'floor' ? 0.0 : 6.0));
         $height = $f->height === 'floor' ? $subject->lowest() + 0.12 : null;
 
         return BoxFit::solve($points, $box, $subject->facing + deg2rad($f->sideDeg), $rise, $f->focalMm, $gate, $height);
@@ -92,7 +90,7 @@ final class Framer
             array_push($points, ...($size->number >= 2 ? $m->of($size->bottom) : $m->of('body')));
         }
         $low = $size->bottomAt < -0.99 ? -1.0 : $size->bottomAt;
-        $rise = deg2rad(self::RISE[$f->height] ?? 0.0);
+        $rise = deg2rad(CutLines::RISE[$f->height] ?? 0.0);
         $height = match ($f->height) {
             'level' => max(0.3, ($p[1] + $q[1]) / 2 - ($size->number >= 3 ? 0.05 : 0.35)),
             'floor' => min($a->lowest(), $b->lowest()) + 0.12,

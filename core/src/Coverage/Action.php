@@ -20,7 +20,7 @@ use CrispReel\Core\Motion\Model\ScoreBook;
 final readonly class Action
 {
     /** Metres a second from which on somebody travels, and frames that it has to last. */
-    private const TRAVELS = 0.3;
+    public const TRAVELS = 0.3;
 
     private const LASTS = 24;
 

@@ -70,7 +70,7 @@ final class Cover
                 $p = $number($cut[$i - 1]);
                 $crosses = $costs->crosses($p, $k, $shot['from']);
                 $crossings += $crosses ? 1 : 0;
-                $jumps += ! $crosses && $costs->cut($p, $k, $shot['from']) >= 12.0 ? 1 : 0;
+                $jumps += ! $crosses && $costs->cut($p, $k, $shot['from']) >= CutCosts::JUMP ? 1 : 0;
             }
             for ($f = $shot['from']; $f < $shot['to']; $f += 4) {
                 $speaker = $this->action->speaker($f);

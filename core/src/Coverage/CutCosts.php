@@ -18,7 +18,7 @@ final class CutCosts
     /** What crossing the line costs, and what a jump does: more than anything else may save. */
     private const CROSSED = 40.0;
 
-    private const JUMP = 12.0;
+    public const JUMP = 12.0;
 
     private readonly float $unit;
 

@@ -24,9 +24,6 @@ final class SetUps
     /** Degrees off the line from which one of two is seen alone, by size. */
     private const ALONE = ['mediumCloseUp' => 32.0, 'closeUp' => 24.0];
 
-    /** Metres a second, from which on somebody travels. */
-    private const TRAVELS = 0.3;
-
     public function __construct(private readonly Stand $stand)
     {
     }
@@ -135,7 +132,7 @@ final class SetUps
         )->position;
         [$a, $b] = [$at($this->stand->frame), $at($this->stand->frame + 12)];
 
-        return hypot($b[0] - $a[0], $b[2] - $a[2]) > self::TRAVELS * 12 / $this->stand->scene->document->rate->perSecond();
+        return hypot($b[0] - $a[0], $b[2] - $a[2]) > Action::TRAVELS * 12 / $this->stand->scene->document->rate->perSecond();
     }
 
     /** The side of the line between two that cameras so far keep to, seen from the first; null: none films them. */
