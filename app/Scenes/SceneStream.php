@@ -71,6 +71,7 @@ final class SceneStream
             )),
             'items' => array_values(array_map(fn ($i): array => [
                 'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'cloth' => $i->cloth?->toArray(),
+                'fullness' => $i->fullness,
                 'blob' => $this->dresser->blob($light[$d->assets[$i->asset]->blob] ?? $d->assets[$i->asset]->blob, $i->surfaces),
                 'joints' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->skeleton->names : [],
                 'jointNodes' => $this->assets->digest($d->assets[$i->asset])['jointNodes'] ?? [],
@@ -84,6 +85,7 @@ final class SceneStream
             'cameras' => array_values(array_map(
                 static fn ($c): array => [
                     'id' => $c->id, 'letter' => $c->letter, 'name' => $c->name, 'sensorWidthMm' => $c->sensorWidthMm,
+                    'wallsAway' => $c->wallsAway,
                     'track' => $cameras[$c->id],
                 ],
                 $d->cameras,

@@ -61,8 +61,8 @@ async function lookup(frame: number): Promise<[Stretch, View]> {
     const shot = shotAt(manifest, frame);
     const camera = found && shot ? found.camera(shot.camera, frame) : null;
     if (!found || !shot || !camera) throw new Error(`No shot shows frame ${frame}.`);
-    const sensor = manifest.cameras.find((c) => c.id === shot.camera)?.sensorWidthMm ?? 36;
-    return [found, viewOf(camera, sensor)];
+    const through = manifest.cameras.find((c) => c.id === shot.camera);
+    return [found, viewOf(camera, through)];
 }
 
 async function paint(frame: number): Promise<void> {

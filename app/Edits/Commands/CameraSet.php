@@ -33,7 +33,7 @@ final class CameraSet implements EditCommand
     public function apply(EditContext $scene, array $in): string
     {
         $camera = $scene->find('cameras', $in['camera']);
-        if (array_diff(array_keys($in), ['camera', 'locked', 'name', 'do', 'as']) !== []) {
+        if (array_diff(array_keys($in), ['camera', 'locked', 'name', 'wallsAway', 'do', 'as']) !== []) {
             CameraLock::check($camera);
         }
         $values = RowColumns::changed(Camera::class, $in, $scene, $camera);

@@ -55,7 +55,7 @@ final class TrackNames
             return [$camera->sensorWidthMm, $camera->shake?->toArray(), $framed->fingerprint(), $this->seen($framed, $n)];
         }
         // What one is called, or how large its sensor is, moves nothing.
-        $still = ['letter' => 0, 'name' => 0, 'sensorWidthMm' => 0, 'sensorHeightMm' => 0, 'locked' => 0];
+        $still = ['letter' => 0, 'name' => 0, 'sensorWidthMm' => 0, 'sensorHeightMm' => 0, 'locked' => 0, 'wallsAway' => 0];
         $parts = [array_diff_key($camera->toArray(), $still)];
         if ($camera->followsFocus()) {
             $parts[] = $this->faces[$n] ??= implode(' ', array_map(

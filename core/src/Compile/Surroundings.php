@@ -9,6 +9,8 @@ use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Format\Gltf\WildWall;
+use CrispReel\Core\Geometry\Plane;
 use CrispReel\Core\Geometry\RayTree;
 use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\M4;
@@ -146,30 +148,80 @@ final class Surroundings
         return $solids;
     }
 
+    /**
+     * The same as a lens meets it: walls that are taken away for whoever films from behind them are things of their own.
+     *
+     * @param  array{float, float, float, float}  $region
+     */
+    public function forLens(array $region): Solids
+    {
+        $solids = new Solids;
+        foreach ($this->near($region) as $item) {
+            $asset = $this->assets($item);
+            [$body, $walls] = $this->memory->of("lens rays {$asset->blob}", fn (): array => self::apart($this->assets, $asset));
+            $solids->add($item->name, $this->place($item), $body);
+            foreach ($walls as [$tree, $plane]) {
+                $solids->add($item->name, $this->place($item), $tree, $plane);
+            }
+        }
+
+        return $solids;
+    }
+
+    private function assets(Item $item): AssetRef
+    {
+        return $this->document->assets[$item->asset];
+    }
+
+    /** @return array{RayTree, list<array{RayTree, Plane}>} what stands, and its wild walls */
+    private static function apart(AssetSource $assets, AssetRef $asset): array
+    {
+        $planes = WildWall::planes(GltfReader::read($assets->blob($asset)));
+        if ($planes === []) {
+            return [self::treeOf($assets, $asset), []];
+        }
+        $walls = array_map(
+            static fn (string $name, Plane $plane): array => [self::treeOf($assets, $asset, $name), $plane], array_keys($planes), $planes,
+        );
+
+        return [self::treeOf($assets, $asset, ''), $walls];
+    }
+
     private function tree(AssetRef $asset): RayTree
     {
         return $this->memory->of("rays {$asset->blob}", fn (): RayTree => self::treeOf($this->assets, $asset));
     }
 
-    /** The tree over all of an asset's triangles, made once. */
-    public static function treeOf(AssetSource $assets, AssetRef $asset): RayTree
+    /**
+     * The tree over an asset's triangles, made once.
+     *
+     * @param  string|null  $wall  one wild wall alone; '': all but those
+     */
+    public static function treeOf(AssetSource $assets, AssetRef $asset, ?string $wall = null): RayTree
     {
-        $key = hash('sha256', "rays|1|{$asset->blob}");
+        $key = hash('sha256', "rays|1|{$asset->blob}".($wall === null ? '' : "|{$wall}"));
         $bytes = $assets->solved($key);
         if ($bytes === null) {
-            $bytes = RayTree::of(self::triangles($assets->blob($asset)))->toBytes();
+            $bytes = RayTree::of(self::triangles($assets->blob($asset), $wall))->toBytes();
             $assets->keep($key, $bytes);
         }
 
         return RayTree::fromBytes($bytes);
     }
 
-    /** @return list<float> 9 numbers a triangle, in the asset's own space */
-    public static function triangles(string $glb): array
+    /**
+     * @param  string|null  $wall  one wild wall alone; '': all but those
+     * @return list<float> 9 numbers a triangle, in the asset's own space
+     */
+    public static function triangles(string $glb, ?string $wall = null): array
     {
         $gltf = GltfReader::read($glb);
         $out = [];
         foreach ($gltf->primitives() as [$node, $p]) {
+            $isOther = $wall !== null && ($gltf->within($node, WildWall::WILD) ?? '') !== $wall;
+            if ($isOther || $gltf->within($node, WildWall::BEYOND) !== null) {
+                continue;
+            }
             $m = $gltf->nodes[$node]['skin'] !== null ? M4::IDENTITY : $gltf->worldMatrix($node);
             $points = [];
             for ($i = 0, $n = count($p['positions']); $i < $n; $i += 3) {

@@ -235,7 +235,7 @@ final class Stand
                 $at = $this->scene->poses->at($this->frame)->place((string) $id)->position;
                 [$xs[], $zs[]] = [$at[0], $at[2]];
             }
-            $this->solids = $around->solids([
+            $this->solids = $around->forLens([
                 min([0.0, ...$xs]) - self::AROUND, min([0.0, ...$zs]) - self::AROUND,
                 max([0.0, ...$xs]) + self::AROUND, max([0.0, ...$zs]) + self::AROUND,
             ]);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Document;
 
+use CrispReel\Core\Document\Fields\Choices;
 use CrispReel\Core\Document\Fields\Id;
 use CrispReel\Core\Document\Fields\Many;
 use CrispReel\Core\Document\Fields\Number;
@@ -19,8 +20,12 @@ final readonly class Camera
 {
     use OfFields;
 
+    /** As a whole room names them: one looks at the back from the front. */
+    public const WALLS = ['back', 'left', 'right', 'front', 'ceiling'];
+
     /**
      * @param  list<CameraKey>  $keys one or more, in frame order
+     * @param  list<string>|null  $wallsAway  wild walls taken away for it by hand; null: those that it stands behind
      * @param  bool  $locked  nothing of it changes until it is unlocked
      */
     public function __construct(
@@ -32,6 +37,7 @@ final readonly class Camera
         #[Many(CameraKey::class, most: 5000, least: 1, says: 'a camera needs at least one key')] public array $keys = [],
         #[Yes] public bool $locked = false,
         #[Part(Shake::class)] public ?Shake $shake = null,
+        #[Choices(self::WALLS)] public ?array $wallsAway = null,
     ) {
     }
 

@@ -33,6 +33,7 @@ final readonly class Item
      * @param  list<Move>  $moves  rising in time
      * @param  list<Wish>  $surfaces  other colours, pictures and finishes
      * @param  ClothKind|null  $cloth  what a cloth is made of; null: as its file says
+     * @param  float  $fullness  how much of what lies around a place is there, 0 bare to 1
      * @param  bool  $locked  no hand moves it until it is unlocked
      */
     public function __construct(
@@ -49,6 +50,7 @@ final readonly class Item
         #[Many(Wish::class, most: 200, by: 'key')] public array $surfaces = [],
         #[Part(ClothKind::class)] public ?ClothKind $cloth = null,
         #[Yes] public bool $locked = false,
+        #[Number(0, 1)] public float $fullness = 1.0,
     ) {
     }
 

@@ -11,10 +11,11 @@ use CrispReel\Core\Math\V3;
 /** The placed things of a scene that feet stand on and bodies bump into. All measures in metres of the scene. */
 final class Solids
 {
-    /** @var list<array{name: string, place: Placement, back: Placement, tree: RayTree, around: array{float, float, float}}> around: middle x, z and planar radius */
+    /** @var list<array{name: string, place: Placement, back: Placement, tree: RayTree, around: array{float, float, float}, wild: Plane|null}> around: middle x, z and planar radius */
     private array $things = [];
 
-    public function add(string $name, Placement $place, RayTree $tree): void
+    /** @param  Plane|null  $wild  in the thing's own space: behind it, it is no obstacle for what comes from there */
+    public function add(string $name, Placement $place, RayTree $tree, ?Plane $wild = null): void
     {
         $b = $tree->bounds();
         if ($b === null) {
@@ -24,6 +25,7 @@ final class Solids
         $this->things[] = [
             'name' => $name, 'place' => $place, 'back' => $place->inverse(), 'tree' => $tree,
             'around' => [$middle[0], $middle[2], hypot($b[3] - $b[0], $b[5] - $b[2]) / 2 * $place->scale + 0.01],
+            'wild' => $wild,
         ];
     }
 
@@ -75,8 +77,12 @@ final class Solids
         $way = V3::sub($to, $from);
         $share = 1.0;
         foreach ($this->things as $t) {
+            $own = $t['back']->point($from);
+            if ($t['wild'] !== null && $t['wild']->before($own) <= 0.0) {
+                continue;
+            }
             $d = V3::mul(Q4::rotate($t['back']->rotation, $way), $t['back']->scale);
-            $at = $t['tree']->hit($t['back']->point($from), $d, $share);
+            $at = $t['tree']->hit($own, $d, $share);
             if ($at !== null) {
                 $share = $at;
                 $found = ['name' => $t['name'], 'distance' => $at * V3::length($way)];

@@ -6,10 +6,11 @@ namespace CrispReel\Core\Kit;
 
 /**
  * Occlusion and lamp light in vertices: everything is marked in a voxel grid, then 28 cosine-distributed rays leave each
- * vertex, and one ray goes to each lamp. Costs nothing when drawn.
+ * vertex, and one ray goes to each lamp. Costs nothing when drawn. A lamp's power falls with the square of the distance (metres) on top
+ * of `soft` square metres, by which it is no point.
  *
  * @phpstan-type Vec array{float, float, float}
- * @phpstan-type Lamp array{at: Vec, power: float, reach: float, near: float, facing?: Vec}
+ * @phpstan-type Lamp array{at: Vec, power: float, reach: float, near: float, facing?: Vec, soft?: float}
  */
 final class LightBaker
 {
@@ -81,9 +82,11 @@ final class LightBaker
         for ($v = 0, $count = $piece->points(); $v < $count; $v++) {
             $p = [$piece->positions[3 * $v], $piece->positions[3 * $v + 1], $piece->positions[3 * $v + 2]];
             $n = [$piece->normals[3 * $v], $piece->normals[3 * $v + 1], $piece->normals[3 * $v + 2]];
-            $out[] = $this->open($p, $n, $rays, $floor);
-            $out[] = $this->lit($p, $n, $lampsA);
-            $out[] = $this->lit($p, $n, $lampsB);
+            // What a room goes on with is drawn where the walls between it and the lamps are away.
+            $isFree = $piece->isBeyond($v);
+            $out[] = $isFree ? 1.0 : $this->open($p, $n, $rays, $floor);
+            $out[] = $this->lit($p, $n, $lampsA, $isFree);
+            $out[] = $this->lit($p, $n, $lampsB, $isFree);
         }
         $piece->bake($out);
     }
@@ -156,7 +159,7 @@ final class LightBaker
      * @param  Vec  $n
      * @param  list<Lamp>  $lamps
      */
-    private function lit(array $p, array $n, array $lamps): float
+    private function lit(array $p, array $n, array $lamps, bool $isFree): float
     {
         $sum = 0.0;
         foreach ($lamps as $lamp) {
@@ -172,11 +175,11 @@ final class LightBaker
                 $f = $lamp['facing'];
                 $facing *= max(0.0, -($ex * $f[0] + $ey * $f[1] + $ez * $f[2]) / $d);
             }
-            if ($facing <= 0.0 || $this->blocked($p, $n, $ex / $d, $ey / $d, $ez / $d, $d - $lamp['near'])) {
+            if ($facing <= 0.0 || ! $isFree && $this->blocked($p, $n, $ex / $d, $ey / $d, $ez / $d, $d - $lamp['near'])) {
                 continue;
             }
             $fade = 1 - $d / $lamp['reach'];
-            $sum += $lamp['power'] * $facing * $fade * $fade / (0.12 + $d * $d);
+            $sum += $lamp['power'] * $facing * $fade * $fade / (($lamp['soft'] ?? 0.12) + $d * $d);
         }
 
         return $sum;

@@ -47,6 +47,9 @@ final class Piece
     /** @var list<array{name: string, pivot: Vec, points: array{int, int}, index: array{int, int}}> what turns by itself */
     private array $parts = [];
 
+    /** @var list<array{node: string, extras: array<string, mixed>, points: array{int, int}, index: array{int, int}}> what can be away */
+    private array $away = [];
+
     /** @var list<array{Vec, Quat}> */
     private array $frames = [[[0.0, 0.0, 0.0], Q4::IDENTITY]];
 
@@ -87,6 +90,61 @@ final class Piece
         $this->parts[] = [
             'name' => $name, 'pivot' => $this->placed([$x, $y, $z], Q4::IDENTITY)[0], 'points' => [$points, $this->points()],
             'index' => [$index, count($this->index)],
+        ];
+
+        return $this;
+    }
+
+    /**
+     * Draws a wild wall: taken away for a lens that stands behind it. It is drawn with its inner face to +z, 6 cm before its middle.
+     *
+     * @param  Closure(self): mixed  $draw
+     * @param  Vec  $inward  to where it faces, in its own frame
+     */
+    public function wild(
+        string $name, float $x, float $y, float $z, Closure $draw, float $yaw = 0.0, array $inward = [0.0, 0.0, 1.0],
+    ): self {
+        [$at, $turn] = $this->placed([$x, $y, $z], Q4::aroundY($yaw));
+        $normal = Q4::rotate($turn, $inward);
+
+        return $this->apart(
+            'wild:'.$name, ['wild' => $name, 'inward' => $normal, 'offset' => V3::dot($normal, $at) + 0.06],
+            fn (): self => $this->in($x, $y, $z, $draw, $yaw),
+        );
+    }
+
+    /**
+     * Draws what a room goes on with beyond walls that are away, so that no edge shows; nothing solid.
+     *
+     * @param  list<string>  $away  walls that are to be away for it
+     * @param  list<string>  $standing  walls that are to stand
+     * @param  Closure(self): mixed  $draw
+     */
+    public function beyond(array $away, array $standing, Closure $draw): self
+    {
+        return $this->apart('beyond:'.implode(' ', $away), ['away' => $away, 'standing' => $standing], fn (): mixed => $draw($this));
+    }
+
+    /**
+     * Draws what is there from some fullness on, 0 to 1, of what lies around a place.
+     *
+     * @param  Closure(self): mixed  $draw
+     */
+    public function layer(float $from, Closure $draw): self
+    {
+        return $this->apart('layer:'.round($from, 3), ['layer' => $from], fn (): mixed => $draw($this));
+    }
+
+    /**
+     * @param  array<string, mixed>  $extras
+     * @param  Closure(): mixed  $draw
+     */
+    private function apart(string $node, array $extras, Closure $draw): self
+    {
+        [$points, $index] = [$this->points(), count($this->index)];
+        $draw();
+        $this->away[] = [
+            'node' => $node, 'extras' => $extras, 'points' => [$points, $this->points()], 'index' => [$index, count($this->index)],
         ];
 
         return $this;
@@ -166,6 +224,18 @@ final class Piece
         return $this;
     }
 
+    /** @param  int  $point  its number */
+    public function isBeyond(int $point): bool
+    {
+        foreach ($this->away as $part) {
+            if (isset($part['extras']['away']) && $point >= $part['points'][0] && $point < $part['points'][1]) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     public function points(): int
     {
         return intdiv(count($this->positions), 3);
@@ -183,14 +253,24 @@ final class Piece
      */
     public function glb(array $pivot = [0.0, 0.0, 0.0], array $extras = [], bool $doubleSided = false, string $paint = 'set'): string
     {
-        $w = new GltfWriter('Crisp Reel kit', ['name' => $this->name, 'licence' => 'CC0-1.0'] + $extras);
+        $walls = array_column(array_column($this->away, 'extras'), 'wild');
+        $said = ['name' => $this->name, 'licence' => 'CC0-1.0'] + ($walls === [] ? [] : ['wild' => $walls]);
+        $w = new GltfWriter('Crisp Reel kit', $said + $extras);
         $material = $w->push('materials', [
             'name' => $paint, 'doubleSided' => $doubleSided, 'extras' => ['paint' => $paint],
             'pbrMetallicRoughness' => ['metallicFactor' => 0.0, 'roughnessFactor' => 0.9],
         ]);
-        $all = ['points' => [0, $this->points()], 'index' => [0, count($this->index)]];
         if ($this->parts === []) {
-            $top = [$w->push('nodes', ['name' => $this->name, 'mesh' => $this->mesh($w, $this->name, $material, [$all], $pivot)])];
+            $body = $this->rest($this->away);
+            $isAny = array_filter($body, static fn (array $r): bool => $r['index'][1] > $r['index'][0]) !== [];
+            $drawn = $isAny ? ['mesh' => $this->mesh($w, $this->name, $material, $body, $pivot)] : [];
+            $top = [$w->push('nodes', ['name' => $this->name] + $drawn)];
+            foreach ($this->away as $part) {
+                $drawn = $w->push('nodes', [
+                    'name' => 'surface of '.$part['node'], 'mesh' => $this->mesh($w, $part['node'], $material, [$part], $pivot),
+                ]);
+                $top[] = $w->push('nodes', ['name' => $part['node'], 'children' => [$drawn], 'extras' => $part['extras']]);
+            }
         } else {
             $top = [$this->jointed($w, $material, $pivot)];
         }
@@ -209,14 +289,8 @@ final class Piece
      */
     private function jointed(GltfWriter $w, int $material, array $pivot): int
     {
-        $rest = [];
-        [$point, $index] = [0, 0];
-        foreach ($this->parts as $part) {
-            $rest[] = ['points' => [$point, $part['points'][0]], 'index' => [$index, $part['index'][0]]];
-            [$point, $index] = [$part['points'][1], $part['index'][1]];
-        }
-        $rest[] = ['points' => [$point, $this->points()], 'index' => [$index, count($this->index)]];
-        $children = [$w->push('nodes', ['name' => $this->name, 'mesh' => $this->mesh($w, $this->name, $material, $rest, $pivot)])];
+        $body = $this->mesh($w, $this->name, $material, $this->rest($this->parts), $pivot);
+        $children = [$w->push('nodes', ['name' => $this->name, 'mesh' => $body])];
         foreach ($this->parts as $part) {
             $drawn = $w->push('nodes', [
                 'name' => $part['name'],
@@ -228,6 +302,25 @@ final class Piece
         }
 
         return $w->push('nodes', ['name' => 'joint:body', 'children' => $children]);
+    }
+
+    /**
+     * All that belongs to none of some parts.
+     *
+     * @param  list<array{points: array{int, int}, index: array{int, int}}>  $parts  in the order in which they were drawn
+     * @return list<array{points: array{int, int}, index: array{int, int}}>
+     */
+    private function rest(array $parts): array
+    {
+        $rest = [];
+        [$point, $index] = [0, 0];
+        foreach ($parts as $part) {
+            $rest[] = ['points' => [$point, $part['points'][0]], 'index' => [$index, $part['index'][0]]];
+            [$point, $index] = [$part['points'][1], $part['index'][1]];
+        }
+        $rest[] = ['points' => [$point, $this->points()], 'index' => [$index, count($this->index)]];
+
+        return $rest;
     }
 
     /**

@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry, Mesh, SkinnedMesh, Sphere, Vector3, type PerspectiveCamera } from 'three';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
-import { thinningReady, thinSurface, type BothThinned, type Surface, type Thinned } from './thinning';
+import { LOOKS, thinningReady, thinSurface, type BothThinned, type Surface, type Thinned } from './thinning';
 
 /**
  * Levels of detail of a surface: the same vertices under ever shorter lists of triangles. An error is the largest distance
@@ -58,16 +58,18 @@ export async function makeLevels(geometry: BufferGeometry): Promise<void> {
     geometry.index = detail.seen.index[0] ?? full;
 }
 
-/** Normals and colours of all vertices: they keep their edges when a surface is thinned. */
+/** Normals, colours and baked light of all vertices: they keep their edges when a surface is thinned. */
 function looksOf(geometry: BufferGeometry): Float32Array {
     const normals = floats(geometry, 'normal', 3);
     const colours = floats(geometry, 'color', 3);
+    const baked = floats(geometry, '_bake', 3);
     const count = geometry.getAttribute('position').count;
-    const out = new Float32Array(count * 6);
+    const out = new Float32Array(count * LOOKS);
     for (let i = 0; i < count; i++) {
         for (let k = 0; k < 3; k++) {
-            out[6 * i + k] = normals[3 * i + k] ?? 0;
-            out[6 * i + 3 + k] = colours[3 * i + k] ?? 0;
+            out[LOOKS * i + k] = normals[3 * i + k] ?? 0;
+            out[LOOKS * i + 3 + k] = colours[3 * i + k] ?? 0;
+            out[LOOKS * i + 6 + k] = baked[3 * i + k] ?? 0;
         }
     }
     return out;

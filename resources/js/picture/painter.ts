@@ -18,7 +18,7 @@ import type { ModelShelf } from './models';
 import { blurAtInfinity, Post, type LensBlur } from './post';
 import { DEPTH_LAYER, Stage } from './stage';
 import type { CameraRow, Stretch } from './pieces';
-import type { Manifest } from './stream';
+import type { Manifest, ManifestCamera } from './stream';
 
 const dark = new Scene();
 
@@ -31,6 +31,8 @@ export interface View {
     focusMetres: number;
     fStop: number;
     sensorWidthMm: number;
+    /** Wild walls taken away for it by hand; null or nothing: those that it stands behind. */
+    wallsAway?: string[] | null;
 }
 
 /**
@@ -53,6 +55,7 @@ export class Painter {
     /** A frame never shows what was drawn before it: for renders, which may begin anywhere. */
     exact = false;
     private focus = 8;
+    private wallsAway: string[] | null = null;
 
     constructor(
         canvas: HTMLCanvasElement,
@@ -118,6 +121,7 @@ export class Painter {
         c.updateProjectionMatrix();
         c.updateMatrixWorld();
         this.focus = view.focusMetres;
+        this.wallsAway = view.wallsAway ?? null;
     }
 
     draw(stretch: Stretch, frame: number, view: View): void {
@@ -152,6 +156,7 @@ export class Painter {
         const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
         stage.fitShadow(camera.position, forward, this.focus, halfWidth);
         stage.lamps(camera.position);
+        stage.takeWalls(camera.position, forward, this.wallsAway);
         if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
         if (mirrored) this.mirror.draw(renderer, stage, camera, this.width, this.height);
         else stage.uniforms.mirrorOn.value = 0;
@@ -211,7 +216,7 @@ export class Painter {
         const ray = new Raycaster();
         ray.setFromCamera(new Vector2(x, y), this.camera);
         const hits = ray.intersectObjects<Object3D>(this.stage.pickable(), true);
-        const hit = hits.find((h) => this.stage.itemOf(h.object) !== null);
+        const hit = hits.find((h) => this.stage.itemOf(h.object) !== null && h.object.userData.away !== true);
         return hit ? { item: this.stage.itemOf(hit.object), point: hit.point, surface: surfaceAt(hit) } : null;
     }
 
@@ -243,8 +248,8 @@ function lensOf(view: View): LensBlur {
     return { focusMetres: view.focusMetres, focalMm: view.focalMm, fStop: view.fStop, sensorWidthMm: view.sensorWidthMm };
 }
 
-export function viewOf(row: CameraRow, sensorWidthMm: number): View {
-    return { ...row, sensorWidthMm };
+export function viewOf(row: CameraRow, camera: Pick<ManifestCamera, 'sensorWidthMm' | 'wallsAway'> | undefined): View {
+    return { ...row, sensorWidthMm: camera?.sensorWidthMm ?? 36, wallsAway: camera?.wallsAway ?? null };
 }
 
 export interface SurfaceHit {

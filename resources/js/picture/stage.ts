@@ -30,6 +30,7 @@ import { applyMood, BLOBS, LAMPS, makeUniforms, type Mood, type StageUniforms } 
 import { grainTexture, rippleTexture } from './noise';
 import { depthPaint, groundPaint, mirrorPaint, repaint, skyPaint, waterPaint } from './paints';
 import type { Stretch } from './pieces';
+import { showLayers, WildWalls } from './walls';
 import type { LampFact, Manifest, ManifestItem } from './stream';
 
 /** What lies on this layer is seen by the picture's camera alone. */
@@ -45,6 +46,7 @@ interface Actor {
     twins: Mesh[];
     skins: SkinnedMesh[];
     cloth: Cloth | null;
+    walls: WildWalls | null;
 }
 
 /** Everything that is drawn of a scene. It stands where the core says; nothing is decided here. */
@@ -102,7 +104,10 @@ export class Stage {
             // In other clothes it stays as it was until they are there.
             const isAlike = now?.jointNodes.length === actor.item.jointNodes.length && now.morphs.length === actor.item.morphs.length;
             if (!keep.has(id) || (now?.blob !== actor.item.blob && !isAlike)) this.remove(id);
-            else if (now?.blob === actor.item.blob) actor.item = now;
+            else if (now?.blob === actor.item.blob) {
+                actor.item = now;
+                showLayers(actor.stand, now.fullness);
+            }
         }
         await Promise.all(manifest.items.filter((i) => this.actors.get(i.id)?.item.blob !== i.blob).map((i) => this.add(i, turn)));
         if (turn !== this.wanted) return;
@@ -155,7 +160,8 @@ export class Stage {
             group.add(slab);
             return slab;
         });
-        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins, cloth });
+        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins, cloth, walls: WildWalls.of(model) });
+        showLayers(group, item.fullness);
         this.scene.add(group);
         this.onAdded(group);
     }
@@ -192,7 +198,8 @@ export class Stage {
     /** Depth is laid first where surfaces are large in the picture. In draft moving a figure's skin twice costs more than its paint. */
     layDepthFor(camera: PerspectiveCamera): void {
         for (const actor of this.actors.values())
-            for (const twin of actor.twins) twin.visible = !(this.draft && twin instanceof SkinnedMesh) && isLarge(twin, camera);
+            for (const twin of actor.twins)
+                twin.visible = !(this.draft && twin instanceof SkinnedMesh) && isLarge(twin, camera) && twin.parent?.userData.away !== true;
     }
 
     private remove(id: string): void {
@@ -269,6 +276,11 @@ export class Stage {
                 colour?.copy(one.lamp.channel === 'A' ? u.lampA.value : u.lampB.value).multiplyScalar(one.lamp.power);
             } else colour?.set(0, 0, 0);
         }
+    }
+
+    /** Takes away the walls that a lens stands behind, or those chosen by hand. */
+    takeWalls(eye: Vector3, axis: Vector3, chosen: string[] | null): void {
+        for (const actor of this.actors.values()) actor.walls?.lookFrom(actor.stand, eye, axis, chosen);
     }
 
     /** A box around what the camera sees, so that the shadow map is spent on the picture. */

@@ -33,12 +33,18 @@ export interface ManifestItem {
         water?: number;
         backdrop?: boolean;
         around?: string;
+        /** It has layers, so that there may be less of it. */
+        layers?: boolean;
+        /** Names of its wild walls. */
+        wild?: string[];
         home?: number[];
         mirrorSlabs?: [number, number, number][];
         vehicle?: { rider?: object };
         cloth?: { worn?: string };
     };
     bounds: [[number, number, number], [number, number, number]];
+    /** How much of what lies around is there, 0 bare to 1. */
+    fullness: number;
     /** What a cloth is made of, where that was chosen. */
     cloth: { kind: string; grams: number; bend: number; catch: number; damping: number } | null;
     track: ManifestTrack;
@@ -49,6 +55,8 @@ export interface ManifestCamera {
     letter: string;
     name: string;
     sensorWidthMm: number;
+    /** Wild walls taken away for it by hand; null: those that it stands behind. */
+    wallsAway: string[] | null;
     track: ManifestTrack;
 }
 

@@ -1,7 +1,7 @@
 import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 
-/** A surface to be thinned: triangles, places (x y z) and looks (normal and colour, six numbers a vertex). */
+/** A surface to be thinned: triangles, places (x y z) and looks (normal, colour, and baked shade and lamps: nine numbers a vertex). */
 export interface Surface {
     index: Uint32Array;
     places: Float32Array;
@@ -20,8 +20,9 @@ export interface BothThinned {
 }
 
 const SHARES = [0.5, 0.35, 0.25, 0.17, 0.11, 0.05];
-/** What normals and colours weigh, so that edges of paint are kept. */
-const WEIGHTS = [0.06, 0.06, 0.06, 0.1, 0.1, 0.1];
+/** What normals, colours and baked light weigh, so that edges of paint and a lamp's light on a flat wall are kept. */
+const WEIGHTS = [0.06, 0.06, 0.06, 0.1, 0.1, 0.1, 0.06, 0.2, 0.2];
+export const LOOKS = WEIGHTS.length;
 
 export const thinningReady = Promise.all([MeshoptSimplifier.ready, MeshoptEncoder.ready]);
 

@@ -54,7 +54,10 @@
                 const block = scene.posesAt(f);
                 const row = block?.camera(s.camera, f);
                 if (!block || !row || mine !== turn || !view.painter || view.firstPicture === 0) return;
-                const seen = viewOf(row, m.cameras.find((c) => c.id === s.camera)?.sensorWidthMm ?? 36);
+                const seen = viewOf(
+                    row,
+                    m.cameras.find((c) => c.id === s.camera),
+                );
                 pictures = { ...pictures, [k]: view.painter.small(block, f, seen, 192, height) };
                 await new Promise((r) => setTimeout(r, 30));
             }

@@ -58,6 +58,7 @@ export const ItemRow = v.object({
     surfaces: v.record(v.string(), v.partial(WishRow)),
     cloth: v.nullable(ClothKindRow),
     locked: v.boolean(),
+    fullness: v.number(),
     /** The version of its asset that it stays at; null: it follows the newest. */
     pinned: v.nullable(v.number()),
 });
@@ -162,6 +163,7 @@ export const CameraRow = v.object({
     keys: v.array(CameraKeyRow),
     locked: v.boolean(),
     shake: v.nullable(ShakeRow),
+    wallsAway: v.nullable(v.array(v.picklist(['back', 'left', 'right', 'front', 'ceiling']))),
 });
 export type CameraRow = v.InferOutput<typeof CameraRow>;
 
@@ -292,6 +294,7 @@ export const ranges = {
         headingDeg: [-36000, 36000],
         scale: [0.001, 1000],
         tape: [0, 7],
+        fullness: [0, 1],
     },
     LinkRow: {
         from: [0, 1000000],

@@ -28,6 +28,9 @@ final class AssetDigest
         $floor = [];
         $skins = $gltf->list('skins');
         foreach ($gltf->primitives() as [$node, $p]) {
+            if ($gltf->within($node, WildWall::BEYOND) !== null) {
+                continue;
+            }
             $skinned = $gltf->nodes[$node]['skin'] !== null;
             $m = $skinned ? M4::IDENTITY : $gltf->worldMatrix($node);
             $points = self::moved($p['positions'], $m);

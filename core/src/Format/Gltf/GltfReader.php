@@ -222,6 +222,21 @@ final class GltfReader
     }
 
     /**
+     * What the name of a node, or of the nearest one above it, says after a prefix; null: none has it.
+     *
+     * @param  int  $node  its number
+     */
+    public function within(int $node, string $prefix): ?string
+    {
+        $n = $this->nodes[$node];
+        if (str_starts_with($n['name'], $prefix)) {
+            return substr($n['name'], strlen($prefix));
+        }
+
+        return $n['parent'] === -1 ? null : $this->within($n['parent'], $prefix);
+    }
+
+    /**
      * Every primitive that is drawn as triangles, with the node that carries it.
      *
      * @return list<array{int, Primitive}>

@@ -36,7 +36,13 @@ final class AllRound
     {
         $made = [];
         foreach ([
-            ['street-all-round', 'Street that goes on', ['street', 'town', 'houses'], '#77736c', self::street(...)],
+            ['street-all-round', 'Street that goes on', ['street', 'town', 'houses'], '#77736c', static fn (Piece $p, Random $r) => self::street($p, $r, 6.6)],
+            [
+                'street-by-shop', 'Street with a gap for a house', ['street', 'town', 'houses'], '#77736c',
+                static function (Piece $p, Random $r): void {
+                    $p->in(0.0, 0.0, 2.4, static fn (Piece $q) => self::street($q, $r, 2.06));
+                },
+            ],
             ['woods-all-round', 'Woods all round', ['forest', 'wood', 'trees'], '#66783f', self::woods(...)],
             ['country-all-round', 'Country with hills', ['country', 'fields', 'hills'], '#7c9150', self::country(...)],
         ] as [$slug, $name, $tags, $ground, $draw]) {
@@ -59,71 +65,111 @@ final class AllRound
 
         return [
             'slug' => $slug, 'kind' => 'set', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0],
-            'glb' => $piece->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'ground' => $ground], paint: 'backdrop'),
+            'glb' => $piece->glb(extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'layers' => true, 'ground' => $ground], paint: 'backdrop'),
         ];
     }
 
-    /** Along x: the row of the shops goes on to both sides, another stands across the road, and both ends are closed far away. */
-    private static function street(Piece $p, Random $r): void
+    /**
+     * Along x: the row of the shops goes on to both sides, another stands across the road, and both ends are closed far away.
+     *
+     * @param  float  $gap  half the width that is left free for what it lies around, metres; a narrow one lies on the plain ground
+     */
+    private static function street(Piece $p, Random $r, float $gap): void
     {
-        foreach ([[-self::FAR, -6.6], [6.6, self::FAR]] as [$from, $to]) {
-            self::strip($p, $from, $to, 0.6, 6.0, 0.029, 0x6E6A66);
-            self::strip($p, $from, $to, -2.4, 0.6, 0.15, 0x9C9488);
-            self::row($p, $r, $from, $to, -2.45, 0.0);
-        }
-        self::strip($p, -self::FAR, self::FAR, 6.0, 9.0, 0.15, 0x9C9488);
-        self::row($p, $r, -self::FAR, self::FAR, 9.0, M_PI);
-        foreach ([-1.0, 1.0] as $side) {
-            for ($z = -14.0; $z < 22.0; $z += 7.0) {
-                self::house($p, $r, [$side * (self::FAR + 3.0), 0.0, $z], -$side * M_PI_2, 7.0);
+        [$kerb, $road] = $gap < 6.0 ? [0.012, 0.012] : [0.15, 0.029];
+        self::far($p, $r, 0x6F7F6A, 0x8893A0);
+        $p->layer(0.2, static function (Piece $q) use ($r, $gap, $kerb, $road): void {
+            self::strip($q, $gap < 6.0 ? -self::FAR : $gap, self::FAR, 0.6, 6.0, $road, 0x6E6A66);
+            self::strip($q, $gap < 6.0 ? -self::FAR : $gap, self::FAR, -2.4, 0.6, $kerb, 0x9C9488);
+            if ($gap < 6.0) {
+                self::house($q, $r, [0.0, 0.0, -2.56], 0.0, 2 * $gap - 0.1);
+            } else {
+                self::strip($q, -self::FAR, -$gap, 0.6, 6.0, $road, 0x6E6A66);
+                self::strip($q, -self::FAR, -$gap, -2.4, 0.6, $kerb, 0x9C9488);
             }
-        }
-        for ($x = -40.0; $x < 42.0; $x += 10.0) {
-            self::tree($p, $r, [$x + 2 * $r->signed(), 0.1, 8.1], 3.2 + $r->next());
-        }
-        self::hills($p, $r, 0x6F7F6A, 0x8893A0);
+            self::strip($q, -self::FAR, self::FAR, 6.0, 9.0, 0.15, 0x9C9488);
+        });
+        $p->layer(0.4, static function (Piece $q) use ($r, $gap): void {
+            self::row($q, $r, -self::FAR, -$gap, -2.45, 0.0);
+            self::row($q, $r, $gap, self::FAR, -2.45, 0.0);
+        });
+        $p->layer(0.6, static fn (Piece $q) => self::row($q, $r, -self::FAR, self::FAR, 9.0, M_PI));
+        $p->layer(0.8, static function (Piece $q) use ($r): void {
+            foreach ([-1.0, 1.0] as $side) {
+                for ($z = -14.0; $z < 22.0; $z += 7.0) {
+                    self::house($q, $r, [$side * (self::FAR + 3.0), 0.0, $z], -$side * M_PI_2, 7.0);
+                }
+            }
+        });
+        $p->layer(1.0, static function (Piece $q) use ($r): void {
+            for ($x = -40.0; $x < 42.0; $x += 10.0) {
+                self::tree($q, $r, [$x + 2 * $r->signed(), 0.1, 8.1], 3.2 + $r->next());
+            }
+        });
+    }
+
+    /** Hills from the first on, when anything is there at all. */
+    private static function far(Piece $p, Random $r, int $near, int $far): void
+    {
+        $p->layer(0.01, static fn (Piece $q) => self::hills($q, $r, $near, $far));
     }
 
     private static function woods(Piece $p, Random $r): void
     {
-        for ($i = 0; $i < 110; $i++) {
-            $far = 9.5 + 26.0 * sqrt($r->next());
-            $a = 2 * M_PI * $r->next();
-            $at = [$far * sin($a), -0.05, $far * cos($a)];
-            $r->next() < 0.45 ? self::pine($p, $r, $at, 5.0 + 2.5 * $r->next()) : self::tree($p, $r, $at, 4.2 + 2.0 * $r->next());
+        self::far($p, $r, 0x4A6048, 0x6F8478);
+        foreach ([0.2, 0.4, 0.6, 0.8, 1.0] as $from) {
+            $p->layer($from, static function (Piece $q) use ($r): void {
+                for ($i = 0; $i < 22; $i++) {
+                    $far = 9.5 + 26.0 * sqrt($r->next());
+                    $a = 2 * M_PI * $r->next();
+                    $at = [$far * sin($a), -0.05, $far * cos($a)];
+                    $isPine = $r->next() < 0.45;
+                    $isPine ? self::pine($q, $r, $at, 5.0 + 2.5 * $r->next()) : self::tree($q, $r, $at, 4.2 + 2.0 * $r->next());
+                }
+                for ($i = 0; $i < 12; $i++) {
+                    [$far, $a] = [8.5 + 14.0 * $r->next(), 2 * M_PI * $r->next()];
+                    $q->add(
+                        Shapes::sphere(0.35 + 0.35 * $r->next(), 8, 5), $r->pick(self::LEAF), [$far * sin($a), 0.15, $far * cos($a)],
+                        wave: 0.08, waveRate: 8.0, vary: 0.16,
+                    );
+                }
+            });
         }
-        for ($i = 0; $i < 60; $i++) {
-            [$far, $a] = [8.5 + 14.0 * $r->next(), 2 * M_PI * $r->next()];
-            $p->add(
-                Shapes::sphere(0.35 + 0.35 * $r->next(), 8, 5), $r->pick(self::LEAF), [$far * sin($a), 0.15, $far * cos($a)], wave: 0.08,
-                waveRate: 8.0, vary: 0.16,
-            );
-        }
-        self::hills($p, $r, 0x4A6048, 0x6F8478);
     }
 
     private static function country(Piece $p, Random $r): void
     {
-        for ($i = 0; $i < 42; $i++) {
-            [$far, $a] = [16.0 + 34.0 * sqrt($r->next()), 2 * M_PI * $r->next()];
-            self::tree($p, $r, [$far * sin($a), -0.05, $far * cos($a)], 3.6 + 2.2 * $r->next());
-        }
-        for ($i = 0; $i < 7; $i++) {
-            [$far, $a] = [30.0 + 16.0 * $r->next(), 2 * M_PI * ($i + 0.5 * $r->next()) / 7];
-            self::house($p, $r, [$far * sin($a), 0.0, $far * cos($a)], $a + M_PI + 0.5 * $r->signed(), 5.0 + 2 * $r->next());
-        }
-        // Hedges between fields, as rows of low bushes.
-        for ($k = 0; $k < 9; $k++) {
-            [$a, $turn] = [2 * M_PI * $k / 9 + 0.3 * $r->signed(), $r->signed()];
-            for ($i = 0; $i < 12; $i++) {
-                $far = 20.0 + 2.4 * $i;
-                $p->add(
-                    Shapes::sphere(0.9 + 0.3 * $r->next(), 8, 5), $r->pick(self::LEAF),
-                    [$far * sin($a + 0.02 * $turn * $i), 0.2, $far * cos($a + 0.02 * $turn * $i)], wave: 0.14, waveRate: 6.0, vary: 0.12,
-                );
+        self::far($p, $r, 0x6F8A5A, 0x8FA0A8);
+        $p->layer(0.25, static function (Piece $q) use ($r): void {
+            for ($i = 0; $i < 7; $i++) {
+                [$far, $a] = [30.0 + 16.0 * $r->next(), 2 * M_PI * ($i + 0.5 * $r->next()) / 7];
+                self::house($q, $r, [$far * sin($a), 0.0, $far * cos($a)], $a + M_PI + 0.5 * $r->signed(), 5.0 + 2 * $r->next());
             }
+        });
+        foreach ([0.5, 0.75, 1.0] as $from) {
+            $p->layer($from, static function (Piece $q) use ($r): void {
+                for ($i = 0; $i < 14; $i++) {
+                    [$far, $a] = [16.0 + 34.0 * sqrt($r->next()), 2 * M_PI * $r->next()];
+                    self::tree($q, $r, [$far * sin($a), -0.05, $far * cos($a)], 3.6 + 2.2 * $r->next());
+                }
+                for ($k = 0; $k < 3; $k++) {
+                    self::hedge($q, $r, 2 * M_PI * $r->next());
+                }
+            });
         }
-        self::hills($p, $r, 0x6F8A5A, 0x8FA0A8);
+    }
+
+    /** Low bushes in a row between two fields, away from the middle. */
+    private static function hedge(Piece $p, Random $r, float $a): void
+    {
+        $turn = $r->signed();
+        for ($i = 0; $i < 12; $i++) {
+            $far = 20.0 + 2.4 * $i;
+            $p->add(
+                Shapes::sphere(0.9 + 0.3 * $r->next(), 8, 5), $r->pick(self::LEAF),
+                [$far * sin($a + 0.02 * $turn * $i), 0.2, $far * cos($a + 0.02 * $turn * $i)], wave: 0.14, waveRate: 6.0, vary: 0.12,
+            );
+        }
     }
 
     /** Houses wall to wall, their fronts at z, from one x to another. */

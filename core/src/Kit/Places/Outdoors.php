@@ -260,13 +260,14 @@ final class Outdoors
             -0.625,
             1.35,
             -0.02,
-            static fn (Piece $q) => Wood::window($q, 0.0, 0.0, 2.15, 1.6, $door, $lit ? [1.25, 0.50, 0.12] : [0.30, 0.38, 0.44]),
+            static fn (Piece $q) => Wood::window($q, 0.0, 0.0, 2.15, 1.6, $door, $lit ? [0.62, 0.30, 0.11] : [0.20, 0.26, 0.30]),
         );
+        self::display($p);
         Wood::board($p, 2.35, 0.10, 0.34, Wood::OAK, -0.625, 0.52, 0.14);
         $p->add(Shapes::box(0.86, 2.14, 0.06, 0.012, [2, 5, 1]), $door, [1.2, 1.08, -0.01], wood: 1.0, grain: 1);
         $p->add(
             Shapes::box(0.56, 0.9, 0.03, 0.006, [2, 3, 1]),
-            static fn (array $q): array => [1.1, 0.46, 0.12],
+            static fn (array $q): array => [0.62, 0.30, 0.11],
             [1.2, 1.45, 0.02],
             glow: 0.8,
             vary: 0.0,
@@ -291,6 +292,22 @@ final class Outdoors
         }
         Wood::board($p, 4.1, 0.22, 0.26, C::TRIM, 0.0, 4.66, 0.06);
         $p->mount('door', [1.2, 0.0, 0.5])->mount('window', [-0.6, 1.2, 0.4]);
+    }
+
+    /** What stands in a shop's window, before its light. */
+    private static function display(Piece $p): void
+    {
+        Wood::board($p, 2.0, 0.03, 0.12, Wood::DARK, -0.625, 1.28, 0.06);
+        foreach ([-1.4, -1.12, -0.86, -0.36, -0.1, 0.14] as $i => $x) {
+            foreach ([0.60, 1.295] as $k => $y) {
+                $h = 0.16 + 0.05 * (($i * 3 + $k * 2) % 4);
+                $colour = [0xA84F35, 0x3F6B5A, 0xD8A84A, 0x6C4A86, 0xC9D2C4][($i + 2 * $k) % 5];
+                $p->add(
+                    Shapes::lathe([[0.0, 0.0], [0.07, 0.0], [0.09, 0.4 * $h], [0.035, 0.75 * $h], [0.05, $h], [0.0, $h]], 10), $colour,
+                    [$x + 0.04 * $k, $y, 0.07], gloss: 0.3, wave: 0.0,
+                );
+            }
+        }
     }
 
     public static function streetCorner(Piece $p): void

@@ -31,6 +31,8 @@ final class PlaceKit
         $warm = static fn (float $x, float $y, float $z, float $power = 1.2): array => [
             'at' => [$x, $y, $z], 'power' => $power, 'reach' => 5.5, 'near' => 0.25,
         ];
+        // What the walls of a room throw back of its windows and lamps.
+        $fill = static fn (float $x, float $y, float $z, float $power): array => ['reach' => 10.0, 'soft' => 10.0] + $warm($x, $y, $z, $power);
 
         return [
             self::set(
@@ -38,8 +40,13 @@ final class PlaceKit
                 'Kitchen',
                 ['room', 'house', 'home', 'cook', 'indoors', 'table'],
                 Rooms::kitchen(...),
-                [$warm(-0.35, 2.0, 0.1, 1.5), $warm(-2.0, 0.6, -1.2, 0.6)],
+                [
+                    $warm(-0.35, 2.0, 0.1, 1.5), $fill(0.2, 1.8, 0.4, 19.0), $warm(-2.0, 0.6, -1.2, 0.6),
+                    $warm(0.6, 1.7, -1.9, 1.3), $warm(2.5, 1.4, 1.2, 1.3),
+                    $warm(0.9, 1.7, 1.9, 1.3),
+                ],
                 [[-0.35, 2.02, 0.1]],
+                around: 'country-all-round',
             ),
             self::set(
                 'street-corner',
@@ -57,8 +64,12 @@ final class PlaceKit
                 'Classroom',
                 ['school', 'room', 'lesson', 'desk', 'indoors', 'class'],
                 Rooms::classroom(...),
-                [$warm(-3.0, 1.9, 0.0, 1.1)],
-                [],
+                [
+                    $warm(-3.2, 1.8, -1.7, 1.8), $warm(-3.2, 1.8, 0.0, 1.8), $warm(-3.2, 1.8, 1.7, 1.8), $fill(-1.6, 2.0, 0.2, 16.0),
+                    $fill(1.9, 2.0, 0.2, 16.0),
+                ],
+                [[-1.2, 2.3, 0.4], [1.9, 2.3, 0.4]],
+                around: 'country-all-round',
             ),
             self::set(
                 'forest-clearing',
@@ -74,10 +85,13 @@ final class PlaceKit
                 'stage',
                 'Stage with curtains',
                 ['theatre', 'stage', 'show', 'curtain', 'play', 'indoors'],
-                Rooms::stage(...),
-                [$warm(-1.8, 0.9, 1.0, 0.8), $warm(0.0, 0.9, 1.0, 0.8), $warm(1.8, 0.9, 1.0, 0.8)],
-                [[-2.1, 0.7, 1.13], [0.0, 0.7, 1.13], [2.1, 0.7, 1.13]],
-                lift: 0.0,
+                Theatre::stage(...),
+                [
+                    $warm(-1.8, 0.9, 1.0, 0.8), $warm(0.0, 0.9, 1.0, 0.8), $warm(1.8, 0.9, 1.0, 0.8), $fill(0.0, 3.4, 0.2, 12.0),
+                    ...array_map(static fn (float $z): array => $warm(-5.2, 2.5, $z, 1.8), [1.0, 3.6, 6.2, 8.8]),
+                    ...array_map(static fn (float $z): array => $warm(5.2, 2.5, $z, 1.8), [1.0, 3.6, 6.2, 8.8]),
+                ],
+                [[-2.1, 0.7, 1.13], [0.0, 0.7, 1.13], [2.1, 0.7, 1.13], [0.0, 3.6, 3.0]],
             ),
         ];
     }
@@ -131,7 +145,7 @@ final class PlaceKit
             ['log', 'Log', ['log', 'forest', 'seat', 'nature'], Outdoors::log(...)],
             ['stump', 'Tree stump', ['stump', 'forest', 'seat', 'nature'], Outdoors::stump(...)],
             ['mushroom', 'Mushroom', ['mushroom', 'forest', 'nature'], static fn (Piece $p) => Outdoors::mushroom($p)],
-            ['curtain', 'Stage curtain', ['curtain', 'stage', 'theatre'], static fn (Piece $p) => Rooms::curtain($p, 1.6, 3.2, 1.0)],
+            ['curtain', 'Stage curtain', ['curtain', 'stage', 'theatre'], static fn (Piece $p) => Theatre::curtain($p, 1.6, 3.2, 1.0)],
             [
                 'shop-front', 'Shop front', ['shop', 'street', 'house', 'wall'],
                 static fn (Piece $p) => Outdoors::shop($p, 0xC9A98A, 0xA84F35, 0x3F6B5A),
@@ -145,6 +159,7 @@ final class PlaceKit
             $draw($piece);
             self::shade($piece, [], 0.02);
             $extras = isset($glows[$slug]) ? ['lamps' => [['at' => $glows[$slug], 'power' => 1.6, 'halo' => 0.9, 'channel' => 'B']]] : [];
+            $extras += $slug === 'shop-front' ? ['home' => [0.0, 0.0, 0.0], 'around' => 'street-by-shop'] : [];
 
             $made[] = [
                 'slug' => $slug,
@@ -162,7 +177,7 @@ final class PlaceKit
     /**
      * @param  list<string>  $tags
      * @param  Closure(Piece): void  $draw
-     * @param  list<array{at: Vec, power: float, reach: float, near: float}>  $lights
+     * @param  list<array{at: Vec, power: float, reach: float, near: float, soft?: float}>  $lights
      * @param  list<Vec>  $lamps  what lights those who pass
      * @param  string|null  $around  what lies around it, by its short name in the kit
      * @return Made
@@ -200,7 +215,7 @@ final class PlaceKit
         ];
     }
 
-    /** @param  list<array{at: Vec, power: float, reach: float, near: float}>  $lights */
+    /** @param  list<array{at: Vec, power: float, reach: float, near: float, soft?: float}>  $lights */
     private static function shade(Piece $piece, array $lights, float $cell): void
     {
         [$low, $high] = [[INF, INF, INF], [-INF, -INF, -INF]];

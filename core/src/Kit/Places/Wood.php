@@ -68,8 +68,9 @@ final class Wood
      * A plastered wall along x from the floor, with a skirting board; openings are left out as boxes of [from, to, low, high].
      *
      * @param  list<array{float, float, float, float}>  $holes
+     * @param  float  $cell  metres between the points that are lit
      */
-    public static function wall(Piece $p, float $w, float $h, int $colour, int $skirting, array $holes = []): void
+    public static function wall(Piece $p, float $w, float $h, int $colour, int $skirting, array $holes = [], float $cell = 0.35): void
     {
         $edges = [-$w / 2, $w / 2];
         foreach ($holes as [$a, $b]) {
@@ -90,11 +91,10 @@ final class Wood
             foreach ($spans as [$low, $high]) {
                 if ($high - $low > 0.01) {
                     $p->add(
-                        Shapes::box($b - $a, $high - $low, 0.12, 0.01, [
-                            max(1, (int) round(($b - $a) / 0.35)), max(1, (int) round(($high - $low) / 0.35)), 1,
+                        Shapes::box($b - $a, $high - $low, 0.12, 0.003, [
+                            max(1, (int) round(($b - $a) / $cell)), max(1, (int) round(($high - $low) / $cell)), 1,
                         ]),
-                        $colour, [($a + $b) / 2, ($low + $high) / 2, 0.0], jitter: 0.0, shift: 0.0, wave: 0.004, waveRate: 4.0, wear: 0.4,
-                        vary: 0.02,
+                        $colour, [($a + $b) / 2, ($low + $high) / 2, 0.0], jitter: 0.0, shift: 0.0, wave: 0.0, wear: 0.0, vary: 0.0,
                     );
                 }
             }
@@ -129,5 +129,30 @@ final class Wood
                 $p, $w + ($k < 2 ? 0.2 : 0.0), $k < 2 ? 0.07 : 0.035, $k === 0 ? 0.2 : 0.09, $frame, $x, $y + $dy, $k === 0 ? 0.08 : 0.03,
             );
         }
+    }
+
+    /** The frame of an open window in a wall along x: one looks through between its bars. */
+    public static function sash(Piece $p, float $w, float $h, int $frame): void
+    {
+        foreach ([-$w / 2 + 0.03, 0.0, $w / 2 - 0.03] as $k => $x) {
+            self::board($p, $k === 1 ? 0.04 : 0.07, $h, 0.07, $frame, $x, 0.0, 0.0);
+        }
+        foreach ([-$h / 2 + 0.03, 0.12 * $h, $h / 2 - 0.03] as $k => $y) {
+            self::board($p, $w, $k === 1 ? 0.035 : 0.07, 0.06, $frame, 0.0, $y, 0.0);
+        }
+        self::board($p, $w + 0.2, 0.04, 0.2, $frame, 0.0, -$h / 2 - 0.02, 0.12);
+        foreach ([-1.0, 1.0] as $side) {
+            self::board($p, 0.09, $h + 0.16, 0.03, $frame, $side * ($w / 2 + 0.04), 0.0, 0.085);
+        }
+        self::board($p, $w + 0.16, 0.09, 0.03, $frame, 0.0, $h / 2 + 0.04, 0.085);
+    }
+
+    /** The frame of a doorway in a wall along x. */
+    public static function doorway(Piece $p, float $from, float $to, float $h, int $frame): void
+    {
+        foreach ([$from - 0.04, $to + 0.04] as $x) {
+            self::board($p, 0.09, $h + 0.08, 0.16, $frame, $x, ($h + 0.08) / 2, 0.0);
+        }
+        self::board($p, $to - $from + 0.17, 0.09, 0.16, $frame, ($from + $to) / 2, $h + 0.04, 0.0);
     }
 }

@@ -16,9 +16,12 @@ void main() {
     vec3 d = normalize(vDir);
     vec3 c = skyAt(d);
     float k = smoothstep(discRadius * 1.12, discRadius * .94, acos(clamp(dot(d, sunDir), -1., 1.)));
-    vec2 p = vec2(atan(d.x, -d.z) * .20 + time * .0006, d.y * .95);
+    // One whole tile all round, so that it meets itself; where the count of the turn jumps, the other one.
+    float turn = atan(d.x, -d.z) * .1591549431, whole = fract(turn);
+    turn = fwidth(turn) > .5 ? whole : turn;
+    vec2 p = vec2(turn + time * .0006, d.y * .95);
     vec4 n = texture2D(ripples, p + vec2(.1, 0.));
-    float m = texture2D(ripples, p * .45 + vec2(.37, .21)).r;
+    float m = texture2D(ripples, p * vec2(1., .45) + vec2(.37, .21)).r;
     float band = smoothstep(.015, .10, d.y) * (1. - smoothstep(.30, .62, d.y));
     float density = smoothstep(.58 - .16 * cloudAmount, .70 - .10 * cloudAmount, m * .62 + n.r * .42 + band * .06) * band * cloudAmount;
     float lit = clamp(.45 + (n.b - .5) * 2.6 + (n.g - .5) * 1.4, 0., 1.);

@@ -5,6 +5,7 @@
     import FramingFields from './FramingFields.svelte';
     import HandHeldFields from './HandHeldFields.svelte';
     import NumberField from './NumberField.svelte';
+    import WallFields from './WallFields.svelte';
 
     let { camera }: { camera: CameraRowData } = $props();
     const { scene, playhead } = getDesk();
@@ -65,6 +66,7 @@
         <dd class="mono">{camera.keys.map((k) => k.frame).join(', ')}</dd>
     </dl>
 {/if}
+<WallFields {camera} />
 <HandHeldFields {camera} />
 {#if scene.canEdit}<button
         class="mt-3 text-alarm hover:underline"

@@ -27,6 +27,7 @@
 
     const versions = $derived(scene.asset(item.assetId)?.version ?? 1);
     const isCloth = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.cloth !== undefined);
+    const isLayered = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.layers === true);
     const wearable = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.cloth?.worn !== undefined);
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     let wearer = $state(0);
@@ -94,6 +95,21 @@
     <dd>
         <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
     </dd>
+    {#if isLayered}<dt class="text-soft">Bare, full</dt>
+        <dd>
+            <input
+                type="range"
+                class="w-full accent-tide"
+                min="0"
+                max="1"
+                step="0.05"
+                aria-label="How much of it is there"
+                data-testid="fullness"
+                disabled={!scene.canEdit}
+                value={item.fullness}
+                onchange={(e) => scene.edit({ do: 'item.set', item: item.id, fullness: e.currentTarget.valueAsNumber })}
+            />
+        </dd>{/if}
     {#if versions > 1}<dt class="text-soft">Version</dt>
         <dd>
             <select

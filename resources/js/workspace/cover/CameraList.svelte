@@ -36,9 +36,7 @@
         if (!m || !block) return;
         const list = m.cameras.flatMap((c) => {
             const row = block.camera(c.id, frame);
-            return row
-                ? [{ id: Number(c.id.slice(1)), key: `${c.id} ${frame} ${m.state}`, view: viewOf(row, c.sensorWidthMm), frame }]
-                : [];
+            return row ? [{ id: Number(c.id.slice(1)), key: `${c.id} ${frame} ${m.state}`, view: viewOf(row, c), frame }] : [];
         });
         asked = Object.fromEntries(list.map((a) => [a.id, a.key]));
         pictures.ask(list);

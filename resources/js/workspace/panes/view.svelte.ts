@@ -105,7 +105,7 @@ export class FrameView {
         if (camera && row) {
             const name = camera.name || this.filming(Number(camera.id.slice(1)), frame);
             return {
-                view: viewOf(row, camera.sensorWidthMm),
+                view: viewOf(row, camera),
                 label: `Camera ${camera.letter}${name && ', '}${name}`,
                 camera: Number(camera.id.slice(1)),
             };
