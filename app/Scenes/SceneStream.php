@@ -20,6 +20,8 @@ use CrispReel\Core\Coverage\Stand;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Moods;
+use CrispReel\Core\Reel\Blend;
+use CrispReel\Core\Reel\Blends;
 
 /** What a drawing page needs of a scene: the manifest, and pieces of its tracks by name, computed when first asked for. */
 final class SceneStream
@@ -91,6 +93,7 @@ final class SceneStream
                 $d->cameras,
             )),
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
+            'blends' => array_map(static fn (Blend $b): array => $b->toArray(), Blends::of($scene->shots)),
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
         ];
     }

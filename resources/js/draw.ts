@@ -1,4 +1,4 @@
-import { ModelShelf, Painter, PieceStore, shotAt, Stretch, viewOf, type Manifest, type Quality, type View } from './picture';
+import { blendedAt, ModelShelf, Painter, PieceStore, shotAt, Stretch, viewOf, type Manifest, type Quality, type View } from './picture';
 
 /** The internal page of the render worker: draws frames with the workspace's own drawing module and posts them back. */
 
@@ -67,7 +67,7 @@ async function lookup(frame: number): Promise<[Stretch, View]> {
 
 async function paint(frame: number): Promise<void> {
     const [poses, view] = await lookup(frame);
-    painter.draw(poses, frame, view);
+    painter.draw(poses, frame, view, blendedAt(manifest, poses, frame));
 }
 
 async function poseOnly(frame: number): Promise<void> {

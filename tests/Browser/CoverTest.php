@@ -56,3 +56,41 @@ test('a dialogue of two is covered by clicks alone: who takes part, a strip to l
     $page->editing(fn () => $page->click('[data-testid=undo]'));
     expect($rows()['shots'])->toHaveCount(1)->and($rows()['cameras'])->toHaveCount(1);
 });
+
+test('a dissolve shows both cameras in their shares, and a fade its colour', function (): void {
+    [$scene, $user] = furnished($this);
+    $this->edit($scene, [['do' => 'camera.add', 'position' => [-1.5, 1.6, 3.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0], ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 30]]);
+    [$page, $driver] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->until(fn (): bool => $driver->executeScript('return (window.crispReelWorkspace?.firstPicture() ?? 0) > 0'), 'a picture', 60.0);
+    $page->click('[data-testid=shot-020]');
+    $page->editing(fn () => $page->choose('How the shot begins', 'with a dissolve'));
+    $page->until(fn (): bool => $page->count('[data-testid=blend]') === 1, 'the dissolve on the reel', 30.0);
+    $page->goTo('00:00:01:06');
+    // Frame 30, by hand: left, right, and both in the shares of a dissolve of 12 frames around it.
+    [$a, $b, $both] = $driver->executeAsyncScript(<<<'JS'
+        const done = arguments[0];
+        const w = window.crispReelWorkspace;
+        w.settled().then(() => {
+            const p = w.painter(), gl = p.renderer.getContext(), block = w.block();
+            const of = (k) => ({ ...block.camera(block.manifest.cameras[k].id, 30), sensorWidthMm: 36, wallsAway: null });
+            p.exact = true;
+            const read = (mixed) => {
+                p.draw(block, 30, of(1), mixed);
+                const px = new Uint8Array(4 * 64 * 64);
+                gl.readPixels(200, 120, 64, 64, gl.RGBA, gl.UNSIGNED_BYTE, px);
+                return Array.from(px);
+            };
+            const mix = (a, b, share) => ({ a, b, share, blend: { a: a && 'a', b: b && 'b', colour: 'white' } });
+            done([read(mix(of(0), of(1), 0)), read(mix(of(0), of(1), 1)), read(mix(of(0), of(1), 0.25))]);
+        });
+        JS);
+    $worst = 0.0;
+    $sum = 0.0;
+    foreach ($both as $i => $seen) {
+        $off = abs($seen - (0.75 * $a[$i] + 0.25 * $b[$i]));
+        $worst = max($worst, $off);
+        $sum += $off;
+    }
+    expect($worst)->toBeLessThanOrEqual(1.0)->and($sum / count($both))->toBeLessThan(0.5)->and($a)->not->toBe($b);
+});

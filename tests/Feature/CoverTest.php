@@ -5,6 +5,8 @@ declare(strict_types=1);
 use App\Exceptions\UserError;
 use App\Models\Scene;
 use App\Models\User;
+use App\Scenes\FirstCuts;
+use App\Scenes\SceneManifests;
 use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Camera\CameraPose;
@@ -217,4 +219,51 @@ test('a camera that is led by keys is aimed before it is led on', function (): v
         ->and(camera($scene, 30)->position)->toBe([0.0, 1.5, 4.0]);
     $this->edit($scene, [['do' => 'camera.frame', 'camera' => 'A', 'subject' => 'Oda', 'frame' => 0], $lead]);
     expect(SceneRows::all($scene->refresh())['framings'])->toHaveCount(2);
+});
+
+test('a shot dissolves and the reel fades, and what is split or removed leaves the end of the reel its fade', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'camera.add', 'position' => [3, 1.5, 4], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40],
+    ]);
+    $shots = static fn (): array => $scene->shots()->orderBy('sort')->get()->all();
+    $this->edit($scene->refresh(), [
+        ['do' => 'shot.set', 'shot' => $shots()[0]->id, 'begins' => 'black', 'beginsOver' => 10],
+        ['do' => 'shot.set', 'shot' => $shots()[1]->id, 'begins' => 'dissolve', 'beginsOver' => 8, 'ends' => 'white', 'endsOver' => 6],
+    ]);
+    $manifest = static fn (): array => app(SceneManifests::class)->of($scene->refresh());
+    $camera = static fn (string $letter): string => array_column($manifest()['cameras'], 'id', 'letter')[$letter];
+    $end = $manifest()['frames'];
+    expect(array_map(array_values(...), $manifest()['blends']))->toBe([
+        [0, 10, null, $camera('A'), 'black'], [36, 44, $camera('A'), $camera('B'), null], [$end - 6, $end, $camera('B'), null, 'white'],
+    ]);
+    // The shot that ends the reel is split: its last part fades.
+    $this->edit($scene->refresh(), [['do' => 'shot.cut', 'camera' => 'A', 'frame' => 60]]);
+    expect($manifest()['blends'][2]['a'])->toBe($camera('A'));
+    $this->edit($scene->refresh(), [['do' => 'shot.remove', 'shot' => $shots()[2]->id]]);
+    expect(array_map(array_values(...), $manifest()['blends'])[2])->toBe([$end - 6, $end, $camera('B'), null, 'white']);
+    expect(fn () => $this->edit($scene->refresh(), [['do' => 'shot.set', 'shot' => $shots()[0]->id, 'begins' => 'wipe']]))
+        ->toThrow(UserError::class);
+});
+
+test('a first cut leaves what is kept, and lays the rest around it', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $this->edit($scene, [
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'camera.add', 'position' => [3, 1.5, 4], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 60], ['do' => 'shot.cut', 'camera' => 'A', 'frame' => 100],
+    ]);
+    $kept = $scene->shots()->orderBy('sort')->get()[1];
+    $this->edit($scene->refresh(), [['do' => 'shot.set', 'shot' => $kept->id, 'kept' => true, 'label' => 'mine']]);
+    $cuts = app(FirstCuts::class)->of($scene->refresh(), [], 0, null);
+    $this->edit($scene->refresh(), $cuts['plain']['commands'], $user);
+    $now = $scene->shots()->where('id', $kept->id)->first();
+    expect([$now->in_frame, $now->out_frame, $now->label, $now->camera_id])->toBe([60, 100, 'mine', $kept->camera_id]);
+    $all = $scene->shots()->orderBy('sort')->get();
+    for ($i = 1; $i < count($all); $i++) {
+        expect($all[$i]->in_frame)->toBe($all[$i - 1]->out_frame);
+    }
 });

@@ -434,5 +434,9 @@ test('a place that is put where it belongs brings what lies around it, once, and
     app(EditRunner::class)->undo($scene->refresh(), $user);
     expect($names())->toBe([]);
     $this->edit($scene, [['do' => 'item.add', 'asset' => 'kitchen', 'home' => true]], $user);
-    expect($names())->toBe(['Kitchen'])->and(app(SceneManifests::class)->of($scene->refresh())['look']['ground'][0])->not->toBe('#77736c');
+    expect($names())->toBe(['Kitchen', 'Country with hills']);
+    app(EditRunner::class)->undo($scene->refresh(), $user);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'stage', 'home' => true]], $user);
+    expect($names())->toBe(['Stage with curtains'])
+        ->and(app(SceneManifests::class)->of($scene->refresh())['look']['ground'][0])->not->toBe('#77736c');
 });

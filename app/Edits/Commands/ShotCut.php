@@ -62,7 +62,7 @@ final class ShotCut implements EditCommand
         }
         $scene->rows->insert('shots', [
             'scene_id' => $scene->scene->id, 'camera_id' => $camera, 'sort' => $next === null ? $on->sort + 10 : $on->sort + 1,
-            'in_frame' => $frame, 'out_frame' => $on->out_frame,
+            'in_frame' => $frame, 'out_frame' => $on->out_frame, 'ends' => $on->ends, 'ends_over' => $on->ends_over,
         ]);
     }
 }

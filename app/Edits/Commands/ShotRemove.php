@@ -36,7 +36,9 @@ final class ShotRemove implements EditCommand
         $now = DB::table('shots')->where('id', $shot->id)->first();
         $scene->rows->delete('shots', (int) $shot->id);
         if ($before !== null) {
-            $scene->rows->update('shots', (int) $before->id, ['out_frame' => $now?->out_frame]);
+            $scene->rows->update('shots', (int) $before->id, [
+                'out_frame' => $now?->out_frame, ...($after === null ? ['ends' => $now?->ends, 'ends_over' => $now?->ends_over] : []),
+            ]);
         } elseif ($after !== null) {
             $scene->rows->update('shots', (int) $after->id, ['in_frame' => $now?->in_frame]);
         }

@@ -6,6 +6,7 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Camera\Aim;
 use CrispReel\Core\Camera\CameraPose;
+use CrispReel\Core\Camera\Films;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Camera\ShotSize;
 use CrispReel\Core\Document\Framing;
@@ -19,7 +20,7 @@ use CrispReel\Core\Math\V3;
  *
  * @phpstan-type Vec array{float, float, float}
  */
-final class FramedCamera
+final class FramedCamera implements Films
 {
     /** @var list<array{float, float}> where in the picture each framing keeps its subject */
     private array $kept = [];

@@ -6,11 +6,13 @@ namespace CrispReel\Core\Coverage;
 
 use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Camera\Gate;
+use CrispReel\Core\Camera\ShotSize;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Subjects;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Command;
+use CrispReel\Core\Document\Framing;
 
 /** Covers an action: set-ups are made and looked at once, then each style cuts among them at once. */
 final class Cover
@@ -32,8 +34,31 @@ final class Cover
             return $stands[$frame] ??= new Stand($scene, $assets, $memory, max(0, min($scene->frames - 1, $frame)), $gate);
         };
         $where = (new Subjects($scene->poses, $scene->document, $assets, $memory))->where($scene->frames);
-        $this->candidates = (new Candidates($this->action, $at, $where))->all();
+        $made = (new Candidates($this->action, $at, $where))->all();
+        $this->candidates = $made === [] ? [] : [...$made, ...self::kept($scene, $this->action)];
         $this->watch = Watch::over($this->candidates, $this->action, $at, $gate);
+    }
+
+    /** @return list<Candidate> shots that are to stay, as far as they lie in the span */
+    private static function kept(CompiledScene $scene, Action $action): array
+    {
+        $out = [];
+        foreach ($scene->shots as $shot) {
+            [$from, $to] = [max($shot->in, $action->from), min((int) $shot->out, $action->to)];
+            if (! $shot->kept || $to <= $from) {
+                continue;
+            }
+            $framing = new Framing('', $shot->camera, $action->people[0], frame: $from);
+            foreach ($scene->document->framings as $f) {
+                $framing = $f->camera === $shot->camera && $f->frame <= $from ? $f : $framing;
+            }
+            $out[] = new Candidate(
+                $framing->kind === 'together' ? 'two' : 'single', "Shot {$shot->label}", $framing, new KeptCamera($scene, $shot->camera),
+                [$framing->subject], (float) ShotSize::number($framing->size), $from, $to, $shot->camera,
+            );
+        }
+
+        return $out;
     }
 
     /** @return list<array{from: int, to: int, candidate: Candidate, view: CameraPose}> shots of a first cut, each as it is in its middle */
@@ -86,28 +111,39 @@ final class Cover
     }
 
     /**
-     * A cut as edit commands: a camera for each set-up that is used, and the reel laid anew.
+     * A cut as edit commands: a camera for each set-up that is used, and the reel laid anew but for what is kept.
      *
      * @param  list<array{from: int, to: int, candidate: Candidate, view: CameraPose}>  $cut
      * @return list<Command>
      */
     public static function commands(array $cut): array
     {
-        $out = $names = $shots = [];
+        $out = $names = [];
+        /** @var list<array{from: int, to: int, shots: list<array{camera: string, in: int}>}> $runs */
+        $runs = [];
+        $isOpen = false;
         foreach ($cut as $shot) {
             $c = $shot['candidate'];
+            if ($c->kept !== null) {
+                $isOpen = false;
+
+                continue;
+            }
             $key = spl_object_id($c);
             if (! isset($names[$key])) {
                 $names[$key] = '$cover'.count($names);
                 $framing = array_diff_key($c->framing->toArray(), ['id' => 0, 'camera' => 0]);
                 $out[] = new Command('camera.frame', ['as' => $names[$key], 'name' => $c->title] + $framing);
             }
-            $shots[] = ['camera' => $names[$key], 'in' => $shot['from']];
+            $run = $isOpen ? array_pop($runs) : null;
+            $runs[] = [
+                'from' => $run['from'] ?? $shot['from'], 'to' => $shot['to'],
+                'shots' => [...($run['shots'] ?? []), ['camera' => $names[$key], 'in' => $shot['from']]],
+            ];
+            $isOpen = true;
         }
-        $last = $cut[count($cut) - 1]['to'] ?? 0;
-        $out[] = new Command('reel.lay', ['from' => $cut[0]['from'] ?? 0, 'to' => $last, 'shots' => $shots]);
 
-        return $cut === [] ? [] : $out;
+        return [...$out, ...array_map(static fn (array $run): Command => new Command('reel.lay', $run), $runs)];
     }
 
     private function costs(string $style): CutCosts

@@ -18,7 +18,7 @@ final class FirstCut
 
     private readonly float $unit;
 
-    /** @param  list<Candidate>  $candidates */
+    /** @param  list<Candidate>  $candidates  those of shots that are kept hold from their first frame to the one after their last */
     public function __construct(
         private readonly Action $action,
         private readonly array $candidates,
@@ -81,12 +81,28 @@ final class FirstCut
         $found = [INF, 0];
         for ($i = $j - 1; $i >= 0 && self::LONGEST * $this->unit >= $frames[$j] - $frames[$i]; $i--) {
             $long = $frames[$j] - $frames[$i];
+            if (! $this->mayLast($k, $frames[$i], $frames[$j])) {
+                continue;
+            }
             $all = $enter[$i][$k][0] + $this->style->shot + $this->costs->span($k, $frames[$i], $frames[$j])
                 + $this->costs->length($k, $long);
             $found = $all < $found[0] ? [$all, $i] : $found;
         }
 
         return $found;
+    }
+
+    /** A shot that is kept is there just as long as it was, and nothing else is in its time. */
+    private function mayLast(int $k, int $from, int $to): bool
+    {
+        $one = $this->candidates[$k];
+        foreach ($this->candidates as $c) {
+            if ($c->kept !== null && $from < $c->to && $to > $c->from) {
+                return $c === $one && $from === $c->from && $to === $c->to;
+            }
+        }
+
+        return $one->kept === null;
     }
 
     /**
@@ -146,6 +162,12 @@ final class FirstCut
         // Where nothing happens one may still cut.
         for ($f = $a->from; $f < $a->to; $f += 3 * self::WITHIN) {
             $put($f, 0.7);
+        }
+        foreach ($this->candidates as $c) {
+            if ($c->kept !== null) {
+                $out = array_filter($out, static fn (int $f): bool => $f <= $c->from || $f >= $c->to, ARRAY_FILTER_USE_KEY);
+                $out[$c->from] = $out[$c->to] = 0.0;
+            }
         }
         $out[$a->from] = $out[$a->to] = 0.0;
         ksort($out);

@@ -24,19 +24,19 @@ final class Lay
         foreach ($shots as $s) {
             $out = $s->out ?? $s->in + 1;
             if ($s->in < $from) {
-                $before[] = new Shot($s->id, $s->camera, $s->in, min($out, $from), $s->label);
+                $before[] = $s->spanning($s->in, min($out, $from));
             }
             if ($out > $to) {
-                $after[] = new Shot($s->in < $from ? '' : $s->id, $s->camera, max($s->in, $to), $out, $s->label);
+                $after[] = $s->spanning(max($s->in, $to), $out, $s->in < $from ? '' : $s->id);
             }
         }
 
         // A reel that ended earlier goes on up to what is laid; one without shots begins at the beginning.
         $last = array_pop($before);
         if ($last !== null) {
-            $before[] = new Shot($last->id, $last->camera, $last->in, $from, $last->label);
+            $before[] = $last->spanning($last->in, $from);
         } elseif ($laid !== []) {
-            $laid[0] = new Shot('', $laid[0]->camera, 0, $laid[0]->out);
+            $laid[0] = $laid[0]->spanning(0, (int) $laid[0]->out);
         }
 
         return [...$before, ...$laid, ...$after];

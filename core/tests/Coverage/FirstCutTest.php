@@ -149,6 +149,32 @@ test('a cut comes down to edit commands that make the same pictures', function (
     }
 });
 
+test('what is kept stays on its frames, and the cut goes around it', function (array $kept, int $lays): void {
+    [, $all, $parts] = dialogue(3, 2);
+    $reel = [];
+    foreach ([0, 100, 200, 260, 330] as $i => $in) {
+        $reel[] = ['id' => "s{$i}", 'camera' => 'c1', 'in' => $in, 'out' => $in + 60, 'kept' => in_array($in, $kept, true)];
+    }
+    $scene = Scenes::compile($parts + ['cameras' => [Scenes::camera('c1', [[]])], 'shots' => $reel], null, coverMemory());
+    foreach (['plain', 'lively'] as $style) {
+        $cut = covered($scene, $all)->cut($style);
+        $stays = array_values(array_filter($cut, static fn (array $s): bool => $s['candidate']->kept !== null));
+        expect(array_map(static fn (array $s): array => [$s['from'], $s['to'], $s['candidate']->kept], $stays))
+            ->toBe(array_map(static fn (int $in): array => [$in, $in + 60, 'c1'], $kept));
+        $commands = Cover::commands($cut);
+        $laid = array_values(array_filter($commands, static fn ($c): bool => $c->name === 'reel.lay'));
+        expect($laid)->toHaveCount($lays);
+        foreach ($laid as $lay) {
+            foreach ($kept as $in) {
+                expect($lay->payload['to'] <= $in || $lay->payload['from'] >= $in + 60)->toBeTrue();
+            }
+            expect($lay->payload['shots'][0]['in'])->toBe($lay->payload['from']);
+        }
+    }
+})->with([
+    'one in the middle' => [[100], 2], 'the first' => [[0], 1], 'two that meet' => [[200, 260], 2], 'two apart' => [[0, 260], 2], 'none' => [[], 1],
+]);
+
 test('shots are laid over a span, and what lay there gives way', function (int $from, int $to, array $expected): void {
     $reel = [new Shot('s1', 'a', 0, 40), new Shot('s2', 'b', 40, 60), new Shot('s3', 'c', 60, 100)];
     $laid = Lay::over($reel, $from, $to, [['camera' => 'x', 'in' => $from], ['camera' => 'y', 'in' => $from + 5]]);

@@ -1,4 +1,6 @@
 export { ModelShelf } from './models';
-export { Painter, viewOf, type Quality, type View } from './painter';
+export { Painter, type Quality } from './painter';
 export { PieceStore, Stretch, trackRow, type CameraRow } from './pieces';
+export { blendAt, blendedAt } from './blend';
 export { shotAt, wholeManifest, type Manifest, type ManifestItem, type ManifestNote, type ManifestPart, type ManifestShot } from './stream';
+export { viewOf, type View } from './view';

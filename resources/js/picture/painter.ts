@@ -13,27 +13,18 @@ import {
     type Mesh,
     type Object3D,
 } from 'three';
+import { Blender, type BlendedViews } from './blend';
 import { Mirror } from './mirror';
 import type { ModelShelf } from './models';
 import { blurAtInfinity, Post, type LensBlur } from './post';
 import { DEPTH_LAYER, Stage } from './stage';
-import type { CameraRow, Stretch } from './pieces';
-import type { Manifest, ManifestCamera } from './stream';
+import type { Stretch } from './pieces';
+import type { Manifest } from './stream';
+import type { View } from './view';
 
 const dark = new Scene();
 
 export type Quality = 'draft' | 'final';
-
-export interface View {
-    position: [number, number, number];
-    rotation: [number, number, number, number];
-    focalMm: number;
-    focusMetres: number;
-    fStop: number;
-    sensorWidthMm: number;
-    /** Wild walls taken away for it by hand; null or nothing: those that it stands behind. */
-    wallsAway?: string[] | null;
-}
 
 /**
  * Draws a frame of a scene through a camera on to a canvas. Workspace, thumbnails and final render all use this and
@@ -45,6 +36,7 @@ export class Painter {
     readonly renderer: WebGLRenderer;
     private readonly post = new Post();
     private readonly smallPost = new Post();
+    private readonly blender = new Blender();
     private thumb: WebGLRenderTarget | null = null;
     private shown: { stretch: Stretch; frame: number; view: View } | null = null;
     private readonly mirror = new Mirror();
@@ -124,18 +116,27 @@ export class Painter {
         this.wallsAway = view.wallsAway ?? null;
     }
 
-    draw(stretch: Stretch, frame: number, view: View): void {
+    /** @param mixed  what the frame is blended of, with the views of what is left and of what comes */
+    draw(stretch: Stretch, frame: number, view: View, mixed: BlendedViews | null = null): void {
         this.shown = { stretch, frame, view };
         this.stage.pose(stretch, frame);
-        this.look(view);
         // While it plays in draft every second frame keeps the shadows of the one before; after a jump or an edit none does.
         if (frame !== this.last + 1) this.drawn = 0;
         this.last = frame;
-        this.redraw(view);
+        const on = mixed ? this.blender.begin(this.width, this.height) : null;
+        for (const [k, one] of [mixed?.a, mixed?.b].entries()) {
+            if (!one || !on) continue;
+            this.look(one);
+            this.drawn = 0;
+            this.redraw(one, on[k]);
+        }
+        this.look(view);
+        if (mixed) this.blender.finish(this.renderer, mixed);
+        else this.redraw(view);
     }
 
     /** Draws again what already stands, as after a turn of the free view. */
-    redraw(view: View): void {
+    redraw(view: View, on: WebGLRenderTarget | null = null): void {
         const { renderer, stage, camera } = this;
         renderer.info.reset();
         renderer.shadowMap.autoUpdate = this.quality === 'final' || this.exact || this.drawn % 2 === 0;
@@ -146,7 +147,7 @@ export class Painter {
         stage.fineness.blurPx = near ? Math.min(10 / 1280, blurAtInfinity(near)) * this.width : 0;
         const mirrored = final && stage.water.visible && this.seesWater();
         this.paint(this.post.begin(this.width, this.height), mirrored);
-        this.post.finish(renderer, stage.mood, camera, near, final);
+        this.post.finish(renderer, stage.mood, camera, near, final, on);
         renderer.setRenderTarget(null);
     }
 
@@ -238,6 +239,7 @@ export class Painter {
     dispose(): void {
         this.post.dispose();
         this.smallPost.dispose();
+        this.blender.dispose();
         this.thumb?.dispose();
         this.mirror.dispose();
         this.renderer.dispose();
@@ -246,10 +248,6 @@ export class Painter {
 
 function lensOf(view: View): LensBlur {
     return { focusMetres: view.focusMetres, focalMm: view.focalMm, fStop: view.fStop, sensorWidthMm: view.sensorWidthMm };
-}
-
-export function viewOf(row: CameraRow, camera: Pick<ManifestCamera, 'sensorWidthMm' | 'wallsAway'> | undefined): View {
-    return { ...row, sensorWidthMm: camera?.sensorWidthMm ?? 36, wallsAway: camera?.wallsAway ?? null };
 }
 
 export interface SurfaceHit {

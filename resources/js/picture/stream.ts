@@ -60,6 +60,16 @@ export interface ManifestCamera {
     track: ManifestTrack;
 }
 
+/** Frames in which the reel shows two cameras at once, or one and a plain colour; where the colour is, there is no camera. */
+export interface ManifestBlend {
+    from: number;
+    /** Frame after the last. */
+    to: number;
+    a: string | null;
+    b: string | null;
+    colour: 'black' | 'white' | null;
+}
+
 export interface ManifestShot {
     id: string;
     camera: string;
@@ -86,6 +96,7 @@ export interface Manifest {
     items: ManifestItem[];
     cameras: ManifestCamera[];
     shots: ManifestShot[];
+    blends: ManifestBlend[];
     notes: ManifestNote[];
 }
 

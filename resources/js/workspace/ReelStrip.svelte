@@ -15,6 +15,8 @@
     let turn = 0;
 
     const shots = $derived(scene.manifest?.shots ?? []);
+    const blends = $derived(drag ? [] : (scene.manifest?.blends ?? []));
+    const keptShots = $derived(new Set(scene.rows.shots.filter((s) => s.kept).map((s) => `s${s.id}`)));
     const bounds = (s: ManifestShot, i: number): [number, number] => {
         const next = shots[i + 1];
         const start = drag && Number(s.id.slice(1)) === drag.id ? drag.frame : s.in;
@@ -158,7 +160,7 @@
                     ></span>
                 {/if}
                 <span class="mono absolute bottom-0 left-0 rounded-tr bg-ink/80 px-1 text-[10px] whitespace-nowrap text-white"
-                    >{s.label} {camera?.letter}</span
+                    >{s.label} {camera?.letter}{keptShots.has(s.id) ? ' kept' : ''}</span
                 >
             </button>
             {#if i > 0}
@@ -184,6 +186,22 @@
                 ></div>
             {/if}
         </div>
+    {/each}
+    {#each blends as b (b.from)}
+        <svg
+            class="pointer-events-none absolute top-1.5 h-[58px] overflow-visible"
+            style:left={`${line.x(b.from)}px`}
+            style:width={`${(b.to - b.from) * line.perFrame}px`}
+            viewBox="0 0 100 100"
+            preserveAspectRatio="none"
+            data-testid="blend"
+            aria-hidden="true"
+        >
+            {#if b.a}<path d="M0 0 L100 100 L0 100 Z" fill={b.colour ?? 'none'} fill-opacity="0.55" />{/if}
+            {#if b.b}<path d="M0 100 L100 0 L100 100 Z" fill={b.colour ?? 'none'} fill-opacity={b.a ? 0 : 0.55} />{/if}
+            {#if b.a}<path d="M0 0 L100 100" class="stroke-white" stroke-width="2" vector-effect="non-scaling-stroke" />{/if}
+            {#if b.b}<path d="M0 100 L100 0" class="stroke-white" stroke-width="2" vector-effect="non-scaling-stroke" />{/if}
+        </svg>
     {/each}
 </div>
 

@@ -173,6 +173,11 @@ export const ShotRow = v.object({
     in: v.number(),
     out: v.nullable(v.number()),
     label: v.nullable(v.string()),
+    begins: v.picklist(['cut', 'dissolve', 'black', 'white']),
+    beginsOver: v.number(),
+    ends: v.picklist(['cut', 'black', 'white']),
+    endsOver: v.number(),
+    kept: v.boolean(),
     sort: v.number(),
 });
 export type ShotRow = v.InferOutput<typeof ShotRow>;
@@ -339,6 +344,8 @@ export const ranges = {
     ShotRow: {
         in: [0, 1000000],
         out: [1, 1000000],
+        beginsOver: [1, 240],
+        endsOver: [1, 240],
     },
     TouchUpKeyRow: {
         frame: [0, 1000000],

@@ -2,7 +2,7 @@
     import { onDestroy, onMount, untrack } from 'svelte';
     import { Vector3 } from 'three';
     import { short } from '../../lib/time';
-    import { Painter } from '../../picture';
+    import { blendedAt, Painter } from '../../picture';
     import { getDesk } from '../context';
     import FloorMark from './FloorMark.svelte';
     import GuideLines from './GuideLines.svelte';
@@ -118,7 +118,12 @@
         const width = Math.min(draft, Math.round(box.width * Math.min(devicePixelRatio, 1.5)));
         painter.resize(Math.max(160, width - (width % 2)), Math.max(90, 2 * Math.round(width / aspect / 2)));
         const now_ = view.at(block, playhead.frame);
-        painter.draw(block, playhead.frame, now_.view);
+        painter.draw(
+            block,
+            playhead.frame,
+            now_.view,
+            view.source.kind === 'reel' ? blendedAt(scene.manifest, block, playhead.frame) : null,
+        );
         view.shown = block;
         if (stageVersion > 0) view.firstPicture ||= performance.now();
         hand.preview();

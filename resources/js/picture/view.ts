@@ -1,0 +1,18 @@
+import type { CameraRow } from './pieces';
+import type { ManifestCamera } from './stream';
+
+/** A place to look from, with its lens. */
+export interface View {
+    position: [number, number, number];
+    rotation: [number, number, number, number];
+    focalMm: number;
+    focusMetres: number;
+    fStop: number;
+    sensorWidthMm: number;
+    /** Wild walls taken away for it by hand; null or nothing: those that it stands behind. */
+    wallsAway?: string[] | null;
+}
+
+export function viewOf(row: CameraRow, camera: Pick<ManifestCamera, 'sensorWidthMm' | 'wallsAway'> | undefined): View {
+    return { ...row, sensorWidthMm: camera?.sensorWidthMm ?? 36, wallsAway: camera?.wallsAway ?? null };
+}
