@@ -62,6 +62,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/assets', [SceneKitController::class, 'assets']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::get('scenes/{scene}/shots', [CoverController::class, 'shots']);
+        Route::get('scenes/{scene}/lookout', [CoverController::class, 'lookout']);
         Route::get('scenes/{scene}/set-ups', [CoverController::class, 'setUps']);
         Route::get('scenes/{scene}/renders', [RenderController::class, 'index']);
         Route::get('renders/{render}/file', [RenderController::class, 'file']);

@@ -237,6 +237,19 @@ final class SceneManifests
         return $this->warm->setUps($state, $wish) ?? $this->stream->setUps($this->settled($scene, $state), $wish);
     }
 
+    /** @return list<array<string, mixed>> what cameras that know whom they film lose on the reel, in the scene as it is; kept by its state */
+    public function lookout(Scene $scene): array
+    {
+        $state = $this->of($scene)['state'] ?? '';
+        $state = is_string($state) ? $state : '';
+
+        /** @var list<array<string, mixed>> */
+        return Cache::remember(
+            "lookout.{$state}", now()->addMinutes(self::MINUTES),
+            fn (): array => $this->warm->lookout($state) ?? $this->stream->lookout($this->settled($scene, $state)),
+        );
+    }
+
     /** The document of a state that was settled lately. */
     public static function document(string $name): ?Document
     {

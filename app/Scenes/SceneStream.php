@@ -14,11 +14,13 @@ use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
+use CrispReel\Core\Coverage\Lookout;
 use CrispReel\Core\Coverage\Proposal;
 use CrispReel\Core\Coverage\SetUps;
 use CrispReel\Core\Coverage\Stand;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Reel\Blend;
 use CrispReel\Core\Reel\Blends;
@@ -127,6 +129,12 @@ final class SceneStream
             static fn (Proposal $p): array => $p->toArray(),
             (new SetUps($stand))->of($wish->subject, $partner, $wish->sideDeg, $wish->height, $wish->hand),
         );
+    }
+
+    /** @return list<array<string, mixed>> what cameras that know whom they film lose on the reel */
+    public function lookout(CompiledScene $scene): array
+    {
+        return array_map(static fn (Finding $f): array => $f->toArray(), (new Lookout($scene, $this->assets, $this->memory))->findings());
     }
 
     /**

@@ -45,6 +45,19 @@ final class WarmDesk
         return ($answer['done'] ?? false) === true && is_array($answer['setUps'] ?? null) ? $answer['setUps'] : null;
     }
 
+    /**
+     * What cameras lose on the reel, or null where nobody answers.
+     *
+     * @return list<array<string, mixed>>|null
+     */
+    public function lookout(string $state): ?array
+    {
+        $answer = $this->answer(['do' => 'lookout', 'state' => $state]);
+
+        /** @var list<array<string, mixed>>|null */
+        return ($answer['done'] ?? false) === true && is_array($answer['notes'] ?? null) ? $answer['notes'] : null;
+    }
+
     /** @param  array<string, mixed>  $what */
     private function asked(array $what): bool
     {

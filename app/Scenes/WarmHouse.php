@@ -29,6 +29,7 @@ final class WarmHouse
         try {
             return match ($what['do'] ?? null) {
                 'settle' => $this->settle($state, is_array($what['light'] ?? null) ? $what['light'] : []),
+                'lookout' => $this->lookout($state),
                 'setups' => $this->setUps($state, $what),
                 'bake' => $this->bake($state, (int) ($what['n'] ?? 0), is_array($what['names'] ?? null) ? $what['names'] : []),
                 default => ['done' => false],
@@ -76,6 +77,14 @@ final class WarmHouse
         $scene = $this->scene($state);
 
         return $scene === null ? ['done' => false] : ['done' => true, 'setUps' => $this->stream->setUps($scene, SetUpWish::of($what))];
+    }
+
+    /** @return array<string, mixed> */
+    private function lookout(string $state): array
+    {
+        $scene = $this->scene($state);
+
+        return $scene === null ? ['done' => false] : ['done' => true, 'notes' => $this->stream->lookout($scene)];
     }
 
     private function scene(string $state): ?CompiledScene

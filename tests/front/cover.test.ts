@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { cutWords, framingWords, HANDS, handsOf, movesFrom, nearestOther, wishPath } from '../../resources/js/workspace/cover/setups';
+import {
+    aside,
+    cutWords,
+    framingFields,
+    framingWords,
+    HANDS,
+    handsOf,
+    hiddenAside,
+    movesFrom,
+    nearestOther,
+    wishPath,
+} from '../../resources/js/workspace/cover/setups';
 import type { FramingRow, ItemRow } from '../../resources/js/workspace/rows';
 
 const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
@@ -18,6 +29,8 @@ const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
     keep: 'turn',
     room: 1,
     fStop: 4,
+    focusId: null,
+    shift: [0, 0, 0],
     ...more,
 });
 const item = (id: number, x: number, kind = 'performer') => ({ id, kind, position: [x, 0, 0] }) as unknown as ItemRow;
@@ -61,7 +74,6 @@ describe('moves', () => {
         const titles = (f: FramingRow) => movesFrom(f).map((m) => m.title);
         expect(titles(framing({ size: 'extremeCloseUp' }))).not.toContain('Push in');
         expect(titles(framing({ size: 'veryWide' }))).not.toContain('Pull back');
-        expect(titles(framing({ kind: 'overShoulder', partnerId: 2 }))).toEqual([]);
     });
 });
 
@@ -75,4 +87,26 @@ it('a wish is asked for at an address of its own', () => {
     const wish = { subject: 4, partner: null, frame: 12, side: -35, height: 'low' as const, hand: 0 };
     expect(wishPath(7, wish)).toBe('scenes/7/set-ups?subject=i4&frame=12&sideDeg=-35&height=low');
     expect(wishPath(7, { ...wish, partner: 9, hand: -1 })).toContain('&partner=i9&hand=-1');
+});
+
+describe('moves aside', () => {
+    it('go metre by metre to the right of the lens', () => {
+        expect(aside(framing({ shift: [0.5, 0.2, 0] }), -1)).toEqual({ shift: [-0.5, 0.2, 0] });
+    });
+    it('of an over the shoulder are those that keep its angle', () => {
+        const titles = movesFrom(framing({ kind: 'overShoulder', partnerId: 2 })).map((m) => m.title);
+        expect(titles).toEqual(['Truck left', 'Truck right']);
+    });
+    it('begin a reveal where the middle of the picture is not seen yet', () => {
+        // 50 mm on a sensor of 36 mm sees 0.72 m a metre away from it: at 2 m the edge is 0.72 m from the middle.
+        const by = hiddenAside(50, 36, 2);
+        expect(-by).toBeGreaterThan(0.72);
+        expect(by).toBeCloseTo(-1.94);
+    });
+    it('take everything along that makes the framing, and nothing of when it is', () => {
+        const fields = framingFields(framing({ partnerId: 2, focusId: 3, frame: 40, over: 12 }));
+        expect(fields).toMatchObject({ subject: 1, partner: 2, focus: 3, size: 'medium', shift: [0, 0, 0] });
+        expect(Object.keys(fields)).not.toContain('frame');
+        expect(framingFields(framing())).not.toHaveProperty('partner');
+    });
 });

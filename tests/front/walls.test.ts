@@ -92,3 +92,18 @@ it('shows of what lies around as much as is asked for', () => {
     expect(shown(0.5)).toEqual([true, true, false]);
     expect(shown(1)).toEqual([true, true, true]);
 });
+
+it('tells whether a place is in the room, and the ball around it, wherever the set stands', () => {
+    const r = room();
+    for (const wall of [r.front, r.left]) {
+        wall.mesh.geometry.setFromPoints([new Vector3(-2, 0, -2), new Vector3(2, 2, 2)]);
+        wall.mesh.geometry.computeBoundingBox();
+    }
+    const walls = WildWalls.of(r.model)!;
+    r.model.position.set(10, 0, 0);
+    r.model.updateMatrixWorld(true);
+    expect(walls.around(r.model, new Vector3(0, 1, 0))).toBeNull();
+    const ball = walls.around(r.model, new Vector3(11, 1, 1))!;
+    expect(ball.center.toArray()).toEqual([10, 1, 0]);
+    expect(ball.radius).toBeCloseTo(3);
+});

@@ -28,6 +28,14 @@ final class CoverController
         return response()->json(['setUps' => $manifests->setUps($scene, SetUpWish::of($request->query()))]);
     }
 
+    /** What cameras that know whom they film lose on the reel. */
+    public function lookout(Request $request, Scene $scene, SceneManifests $manifests): JsonResponse
+    {
+        Access::see($this->user($request), $scene);
+
+        return response()->json(['notes' => $manifests->lookout($scene)]);
+    }
+
     /** First cuts of what people do in a span, in each style. */
     public function cuts(Request $request, Scene $scene, FirstCuts $cuts): JsonResponse
     {

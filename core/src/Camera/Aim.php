@@ -41,6 +41,19 @@ final readonly class Aim
         return new self($position, $yaw, $pitch, $focalMm);
     }
 
+    /**
+     * The same view from beside.
+     *
+     * @param  Vec  $by  metres to its right, up, and ahead over the ground
+     */
+    public function shifted(array $by): self
+    {
+        [$s, $c] = [sin($this->yaw), cos($this->yaw)];
+        $to = [-$c * $by[0] + $s * $by[2], $by[1], $s * $by[0] + $c * $by[2]];
+
+        return new self(V3::add($this->position, $to), $this->yaw, $this->pitch, $this->focalMm);
+    }
+
     /** @return array{float, float, float, float} */
     public function rotation(): array
     {

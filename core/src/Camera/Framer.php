@@ -14,6 +14,13 @@ final class Framer
 
     public static function solve(Framing $f, Marks $subject, ?Marks $partner, Gate $gate): Aim|Refusal
     {
+        $aim = self::solved($f, $subject, $partner, $gate);
+
+        return $aim instanceof Aim && $f->shift !== [0.0, 0.0, 0.0] ? $aim->shifted($f->shift) : $aim;
+    }
+
+    private static function solved(Framing $f, Marks $subject, ?Marks $partner, Gate $gate): Aim|Refusal
+    {
         if ($partner !== null && $f->kind === 'overShoulder') {
             $size = OverShoulder::fits($f->size) ? $f->size : 'medium';
 

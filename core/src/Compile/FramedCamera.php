@@ -29,9 +29,15 @@ final class FramedCamera implements Films
     private array $began = [];
 
     /** @param  list<array{Framing, Aim}>  $stretches  in the order of their frames, each with how it is solved at its own frame */
-    public function __construct(private readonly array $stretches, private readonly Gate $gate, private readonly Whereabouts $where)
+    public function __construct(private array $stretches, private readonly Gate $gate, private readonly Whereabouts $where)
     {
-        foreach ($stretches as [$f, $aim]) {
+        foreach ($stretches as $n => [$f, $aim]) {
+            $before = $stretches[$n - 1][0] ?? null;
+            // What only goes aside goes from where it stands by then, not from where she would be framed anew.
+            if ($before !== null && $f->likeBut($before, ['shift', 'keep', 'focus', 'fStop'])) {
+                $aim = $this->aim($n - 1, $f->frame)->shifted(V3::sub($f->shift, $before->shift));
+                $this->stretches[$n][1] = $aim;
+            }
             [$x, $y] = $aim->project($this->centre($f, $f->frame), $gate);
             $this->kept[] = [$x, $y];
             $this->began[] = $where->smooth($f->subject, $f->frame)[1];
@@ -59,10 +65,25 @@ final class FramedCamera implements Films
         return $aim->pose($this->gate, $sharp, $fStop);
     }
 
+    /** The framing that holds at a frame; on the way to one it holds already. */
+    public function framing(float $frame): Framing
+    {
+        $found = $this->stretches[0][0];
+        foreach ($this->stretches as [$f]) {
+            $found = $f->frame <= $frame ? $f : $found;
+        }
+
+        return $found;
+    }
+
     /** What stretch $n comes to at a frame. */
     private function aim(int $n, float $frame): Aim
     {
         [$f, $aim] = $this->stretches[$n];
+        // Only something else becomes sharp: nothing of the camera moves.
+        if ($n > 0 && $f->likeBut($this->stretches[$n - 1][0], ['focus', 'fStop'])) {
+            return $this->aim($n - 1, $frame);
+        }
         if ($f->keep === 'still') {
             return $aim;
         }
@@ -83,7 +104,8 @@ final class FramedCamera implements Films
         $from = $this->aim($n - 1, $frame);
         $lens = exp(Ease::mix(log($from->focalMm), log($to->focalMm), $t));
         $centre = V3::mix($this->centre($before, $frame), $this->centre($f, $frame), $t);
-        if ($before->subject !== $f->subject) {
+        // To somebody else, or aside: straight. Round the same one: on an arc.
+        if ($before->subject !== $f->subject || $f->likeBut($before, ['shift', 'keep', 'focus', 'fStop'])) {
             $yaw = $from->yaw + $t * Angle::wrapped($to->yaw - $from->yaw);
 
             return new Aim(V3::mix($from->position, $to->position, $t), $yaw, Ease::mix($from->pitch, $to->pitch, $t), $lens);
@@ -112,7 +134,7 @@ final class FramedCamera implements Films
     /** @return Vec */
     private function sharp(Framing $f, float $frame): array
     {
-        return $this->where->smooth($f->subject, $frame)[0];
+        return $this->where->smooth($f->focus ?? $f->subject, $frame)[0];
     }
 
     /** @return list<string> whom it films */
@@ -120,7 +142,7 @@ final class FramedCamera implements Films
     {
         $out = [];
         foreach ($this->stretches as [$f]) {
-            array_push($out, $f->subject, ...($f->partner === null ? [] : [$f->partner]));
+            array_push($out, ...array_filter([$f->subject, $f->partner, $f->focus], is_string(...)));
         }
 
         return array_values(array_unique($out));

@@ -89,6 +89,22 @@ final readonly class Sight
         return count($clear) / count($points);
     }
 
+    /**
+     * What hides more than half of a face, if anything does: eyes and chin.
+     *
+     * @param  Vec  $from
+     * @param  list<string>  $but  ids of people who may be in the way
+     */
+    public function covers(array $from, Marks $subject, array $but): ?string
+    {
+        $points = [...$subject->of('eyes'), $subject->middle('chin')];
+        $hides = array_filter(array_map(fn (array $p): ?string => $this->between($from, $p, $but), $points), is_string(...));
+        $names = array_count_values($hides);
+        arsort($names);
+
+        return 2 * count($hides) > count($points) ? (string) array_key_first($names) : null;
+    }
+
     /** What is nearer to the lens than it may be. */
     public function crowds(Aim $aim): ?string
     {

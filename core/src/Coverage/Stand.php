@@ -107,6 +107,17 @@ final class Stand
         return $this->sight()->face($aim->position, $this->face($who), [$who, ...$but]);
     }
 
+    /**
+     * What hides a face from a place, and what crowds a lens there; null: nothing.
+     *
+     * @param  list<string>  $but  people who may be in the way
+     * @return array{string|null, string|null}
+     */
+    public function trouble(Aim $aim, string $who, array $but): array
+    {
+        return [$this->sight()->covers($aim->position, $this->face($who), [$who, ...$but]), $this->sight()->crowds($aim)];
+    }
+
     /** The side of the line between subject and partner from which more is seen of both, and behind them: 1 or -1. */
     public function side(Framing $between): float
     {

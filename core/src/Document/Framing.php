@@ -12,6 +12,7 @@ use CrispReel\Core\Document\Fields\Number;
 use CrispReel\Core\Document\Fields\OfFields;
 use CrispReel\Core\Document\Fields\Ref;
 use CrispReel\Core\Document\Fields\Row;
+use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Math\Ease;
 
 /**
@@ -38,6 +39,8 @@ final readonly class Framing
      * @param  float  $sideDeg  where the lens stands, seen from the subject: 0 before its face, positive to its left; with a partner, off
      *                          the line to it; over the shoulder only the sign counts: positive, the partner is at the left of the picture
      * @param  int  $over  frames that the move from the framing before takes, from $frame on; 0: it is there at once
+     * @param  string|null  $focus  who or what is sharp; null: the subject
+     * @param  array{float, float, float}  $shift  metres from where it would stand: to its right, up, ahead
      * @param  float  $room  share of the usual look room; negative: to the other side
      */
     public function __construct(
@@ -56,6 +59,20 @@ final readonly class Framing
         #[Choice(self::KEEPS)] public string $keep = 'turn',
         #[Number(-2, 2)] public float $room = 1.0,
         #[Number(0.7, 64)] public float $fStop = 4.0,
+        #[Ref(Item::class)] public ?string $focus = null,
+        #[Vector(most: 1000)] public array $shift = [0.0, 0.0, 0.0],
     ) {
+    }
+
+    /**
+     * Whether it is another one but for some fields, and for when and how one comes to it.
+     *
+     * @param  list<string>  $but  names of fields
+     */
+    public function likeBut(self $other, array $but): bool
+    {
+        $without = array_flip(['id', 'frame', 'over', 'ease', ...$but]);
+
+        return array_diff_key($this->toArray(), $without) === array_diff_key($other->toArray(), $without);
     }
 }

@@ -100,6 +100,44 @@ test('a move leads from one framing to the other, at no frame with a leap, and r
     }
 });
 
+test('pulling focus moves nothing but what is sharp', function (): void {
+    $s = filmed(both(), [], ['frame' => 40, 'over' => 24, 'focus' => 'i2']);
+    $alone = filmed(both(), []);
+    $metres = static function (CompiledScene $s, int $f, string $who): float {
+        $c = cameraAt($s, $f);
+
+        return V3::dot(V3::sub($s->poses->at($f)->face($who), $c->position), Q4::rotate($c->rotation, [0.0, 0.0, -1.0]));
+    };
+    foreach ([20, 40, 52, 64, 90] as $f) {
+        expect(cameraAt($s, $f)->position)->toBe(cameraAt($alone, $f)->position)
+            ->and(cameraAt($s, $f)->rotation)->toBe(cameraAt($alone, $f)->rotation);
+    }
+    expect(cameraAt($s, 30)->focusMetres)->toEqualWithDelta($metres($s, 30, 'i1'), 0.06)
+        ->and(cameraAt($s, 70)->focusMetres)->toEqualWithDelta(abs($metres($s, 70, 'i2')), 0.12);
+    $way = array_map(static fn (int $f): float => cameraAt($s, $f)->focusMetres, range(40, 64));
+    expect($way)->toBe(array_unique($way, SORT_REGULAR));
+});
+
+test('a truck goes aside by so many metres, straight, and looks the same way', function (): void {
+    $s = filmed(both(), ['keep' => 'still'], ['frame' => 40, 'over' => 24, 'shift' => [1.0, 0.3, 0.0], 'keep' => 'still']);
+    [$from, $to] = [cameraAt($s, 30), cameraAt($s, 70)];
+    $by = V3::sub($to->position, $from->position);
+    $right = Q4::rotate($from->rotation, [1.0, 0.0, 0.0]);
+    expect(V3::dot($by, $right))->toEqualWithDelta(1.0, 0.001)->and($by[1])->toEqualWithDelta(0.3, 0.02)
+        ->and(Q4::angleBetween($from->rotation, $to->rotation))->toBeLessThan(1e-6);
+    for ($f = 41; $f < 64; $f++) {
+        $at = V3::sub(cameraAt($s, $f)->position, $from->position);
+        $along = V3::mul($by, V3::dot($at, $by) / V3::dot($by, $by));
+        expect(V3::distance($at, $along))->toBeLessThan(0.002);
+    }
+});
+
+test('a reveal begins where she is not seen, and comes to her', function (): void {
+    $s = filmed(both(), ['keep' => 'still', 'shift' => [-2.0, 0.0, 0.0]], ['frame' => 13, 'over' => 48]);
+    $x = static fn (int $f): float => cameraAt($s, $f)->project($s->poses->at($f)->face('i1'), 16 / 9)[0];
+    expect($x(12))->toBeGreaterThan(1.0)->and(abs($x(64)))->toBeLessThan(0.3);
+});
+
 test('a piece of a camera is named by what those do whom it films, and by nothing else', function (): void {
     $names = static function (CompiledScene $s): array {
         return PoseStream::names($s, PoseStream::cameras($s))['c1'];

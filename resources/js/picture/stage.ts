@@ -283,12 +283,18 @@ export class Stage {
         for (const actor of this.actors.values()) actor.walls?.lookFrom(actor.stand, eye, axis, chosen);
     }
 
-    /** A box around what the camera sees, so that the shadow map is spent on the picture. */
+    /** A box around what the camera sees, so that the shadow map is spent on the picture; in a room around all of it. */
     fitShadow(camera: Vector3, forward: Vector3, focus: number, halfWidth: number): void {
         const reach = Math.min(Math.max(focus, 1.2), 11);
         const centre = camera.clone().addScaledVector(forward, reach);
-        const box = Math.min(9, Math.max(2.2, reach * halfWidth * 1.25 + 0.9));
+        let box = Math.min(9, Math.max(2.2, reach * halfWidth * 1.25 + 0.9));
         centre.y = Math.min(Math.max(centre.y, -0.4), 3);
+        for (const { walls, stand } of this.actors.values()) {
+            const room = walls?.around(stand, centre);
+            if (!room) continue;
+            box = Math.min(10, Math.max(box, room.radius));
+            if (room.radius <= 10) centre.copy(room.center);
+        }
         this.sun.target.position.copy(centre);
         this.sun.position.copy(centre).addScaledVector(this.uniforms.keyDir.value, 16);
         const c = this.sun.shadow.camera;

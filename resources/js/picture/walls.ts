@@ -1,4 +1,4 @@
-import { Vector3, type Material, type Mesh, type Object3D } from 'three';
+import { Box3, Sphere, Vector3, type Material, type Mesh, type Object3D } from 'three';
 import { isMesh } from './models';
 
 interface Wall {
@@ -26,9 +26,12 @@ export class WildWalls {
     private readonly eye = new Vector3();
     private readonly ahead = new Vector3();
 
+    private readonly ball = new Sphere();
+
     private constructor(
         private readonly walls: Wall[],
         private readonly beyond: Beyond[],
+        private readonly room: Box3,
     ) {}
 
     /** Of a model as its file says; null: all its walls stay. */
@@ -42,9 +45,18 @@ export class WildWalls {
             else if (isNames(away) && isNames(standing)) beyond.push({ node, away, standing });
         });
         if (walls.length === 0) return null;
-        const made = new WildWalls(walls, beyond);
+        const room = new Box3();
+        for (const w of walls) room.expandByObject(w.node);
+        room.applyMatrix4(model.matrixWorld.clone().invert());
+        const made = new WildWalls(walls, beyond, room);
         for (const b of beyond) b.node.visible = false;
         return made;
+    }
+
+    /** The ball around the room, in the scene's space, when a place of the scene is in it. */
+    around(stand: Object3D, place: Vector3): Sphere | null {
+        if (!this.room.containsPoint(stand.worldToLocal(this.eye.copy(place)))) return null;
+        return this.room.getBoundingSphere(this.ball).applyMatrix4(stand.matrixWorld);
     }
 
     /** The names of those that a lens stands behind and looks through, in the set's own space. */

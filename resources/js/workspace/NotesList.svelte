@@ -1,10 +1,18 @@
 <script lang="ts">
     import { timecode } from '../lib/time';
     import { getDesk } from './context';
+    import { Lookout } from './cover/lookout.svelte';
     import type { ManifestNote } from '../picture';
 
     const { scene, playhead } = getDesk();
-    const notes = $derived(scene.manifest?.notes ?? []);
+    const lookout = new Lookout();
+    const notes = $derived([...(scene.manifest?.notes ?? []), ...lookout.notes]);
+    $effect(() => {
+        void scene.manifest?.state;
+        if (scene.rows.framings.length === 0) return lookout.none();
+        if (playhead.playing) return;
+        return lookout.ask(scene.id);
+    });
     let open = $state(false);
 
     function go(n: ManifestNote) {
@@ -12,7 +20,8 @@
         playhead.stop();
         if (n.frames) playhead.go(n.frames[0]);
         const at = n.about.find((id) => id.startsWith('b')) ?? n.about[0];
-        if (at) scene.select(at.startsWith('b') ? 'beats' : 'items', Number(at.slice(1)));
+        const tables = { b: 'beats', c: 'cameras' } as const;
+        if (at) scene.select(tables[at[0] as 'b' | 'c'] ?? 'items', Number(at.slice(1)));
     }
 
     function mend(n: ManifestNote, mend: ManifestNote['mends'][number]) {

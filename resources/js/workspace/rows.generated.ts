@@ -232,6 +232,8 @@ export const FramingRow = v.object({
     keep: v.picklist(['still', 'turn', 'follow']),
     room: v.number(),
     fStop: v.number(),
+    focusId: v.nullable(v.number()),
+    shift: Vec3,
 });
 export type FramingRow = v.InferOutput<typeof FramingRow>;
 

@@ -118,6 +118,7 @@ final class Rooms
             },
             'right' => static function (Piece $q): void {
                 Wood::doorway($q, 1.2, 2.2, 2.15, 0xD8D4C4);
+                $q->in(-1.2, 0.0, 0.4, Furniture::shelf(...));
                 $q->add(Shapes::box(0.96, 2.12, 0.05, 0.012, [2, 5, 1]), 0x5C7A6A, [1.7, 1.06, -0.02], wood: 1.0, grain: 1);
                 $q->add(Shapes::sphere(0.03, 10, 7), C::BRASS, [1.32, 1.0, 0.04], gloss: 0.9);
             },
@@ -148,7 +149,6 @@ final class Rooms
             $q->in(-0.32, 0.807, 0.05, Things::book(...), 0.7);
             $q->in(0.0, 0.77, 0.1, Things::apple(...));
         });
-        $p->in(3.2, 0.0, -1.2, Furniture::shelf(...), -M_PI / 2);
         $p->mount('board', [-0.3, 0.14, -2.25])->mount('teacher', [1.9, 0.0, -2.6])->mount('door', [3.1, 0.0, 1.7]);
     }
 

@@ -18,7 +18,7 @@ use CrispReel\Core\Kit\Piece;
 final readonly class Walls
 {
     /** Metres by which a room goes on behind a wall that is away. */
-    private const ON = 4.5;
+    private const ON = 9.0;
 
     /**
      * @param  array{int, int, int}  $colours  walls, ceiling, floor
@@ -44,6 +44,7 @@ final readonly class Walls
         }
         $p->wild('ceiling', 0.0, $this->h + 0.06, 0.0, $this->ceiling(...), inward: [0.0, -1.0, 0.0]);
         $this->beyond($p);
+        $this->corners($p);
     }
 
     /** A plain floor from wall to wall. */
@@ -90,6 +91,18 @@ final readonly class Walls
         }
     }
 
+    /** Floor and ceiling where two walls that meet are away. */
+    private function corners(Piece $p): void
+    {
+        [$x, $z, $far] = [$this->w / 2, $this->d / 2, self::ON];
+        foreach (['left' => [-$x - $far, -$x], 'right' => [$x, $x + $far]] as $one => $xs) {
+            foreach (['back' => [-$z - $far, -$z], 'front' => [$z, $z + $far]] as $other => $zs) {
+                $p->beyond([$one, $other], [], fn (Piece $q) => $this->flat($q, $xs, $zs, -0.012, $this->colours[2], true));
+                $p->beyond([$one, $other], ['ceiling'], fn (Piece $q) => $this->flat($q, $xs, $zs, $this->h, $this->colours[1], false));
+            }
+        }
+    }
+
     /**
      * @param  array{float, float}  $xs
      * @param  array{float, float}  $zs
@@ -97,7 +110,7 @@ final readonly class Walls
     private function flat(Piece $p, array $xs, array $zs, float $y, int $colour, bool $isFloor): void
     {
         $points = [];
-        [$nx, $nz] = [max(1, (int) round(($xs[1] - $xs[0]) / 0.7)), max(1, (int) round(($zs[1] - $zs[0]) / 0.7))];
+        [$nx, $nz] = [max(1, (int) round(($xs[1] - $xs[0]) / 1.0)), max(1, (int) round(($zs[1] - $zs[0]) / 1.0))];
         for ($i = 0; $i <= $nx; $i++) {
             for ($j = 0; $j <= $nz; $j++) {
                 $points[] = [$xs[0] + ($xs[1] - $xs[0]) * $i / $nx, $y, $zs[0] + ($zs[1] - $zs[0]) * $j / $nz];

@@ -1,32 +1,49 @@
 <script lang="ts">
     import { parseFrameChange, timecode } from '../../lib/time';
     import { getDesk } from '../context';
-    import { HEIGHTS, KEEPS, SIZES, framingWords, movesFrom } from '../cover/setups';
+    import { HEIGHTS, KEEPS, SIZES, aside, framingFields, framingWords, framingsOf, hiddenAside, movesFrom } from '../cover/setups';
     import type { CameraRowData, FramingRow } from '../rows';
     import NumberField from './NumberField.svelte';
 
     /** Whom a camera films from a frame on, its moves, and how it is let go of. */
     let { camera, framings }: { camera: CameraRowData; framings: FramingRow[] } = $props();
-    const { scene, playhead } = getDesk();
+    const { scene, playhead, view } = getDesk();
     const name = (id: number) => scene.find('items', id)?.name ?? '?';
     const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     const now = $derived([...framings].reverse().find((f) => f.frame <= playhead.frame) ?? framings[0]);
     const set = (values: Record<string, unknown>) => now && scene.edit({ do: 'framing.set', framing: now.id, ...values });
     const seconds = $derived(Math.round(2 * (scene.rate[0] / scene.rate[1])));
 
-    function lead(changes: Partial<FramingRow>) {
+    const at = $derived(Math.max(playhead.frame, (framings[0]?.frame ?? 0) + 1));
+    const others = $derived(scene.rows.items.filter((i) => i.kind === 'performer' && i.id !== (now?.focusId ?? now?.subjectId)));
+    const framed = $derived(scene.rows.cameras.filter((c) => c.id !== camera.id && framingsOf(scene.rows.framings, c.id).length > 0));
+
+    /** From what is shown at the playhead to something else, over two seconds. */
+    function lead(f: FramingRow, changes: Partial<FramingRow> = {}) {
+        const fields = framingFields({ ...f, ...changes });
+        void scene.edit({ do: 'camera.frame', camera: camera.id, move: true, ...fields, frame: at, over: seconds });
+    }
+
+    const here = $derived(Math.max(playhead.frame, framings[0]?.frame ?? 0));
+
+    /** Comes from beside until the subject is where it is now. */
+    function reveal() {
         if (!now) return;
-        const { size, sideDeg, height, focalMm, keep, kind, room, fStop } = { ...now, ...changes };
-        void scene.edit({
-            do: 'camera.frame',
-            camera: camera.id,
-            move: true,
-            subject: now.subjectId,
-            ...(now.partnerId === null ? {} : { partner: now.partnerId }),
-            ...{ size, sideDeg, height, focalMm, keep, kind, room, fStop },
-            frame: Math.max(playhead.frame, (framings[0]?.frame ?? 0) + 1),
-            over: seconds,
+        const seen = view.at(scene.posesAt(playhead.frame), playhead.frame).view;
+        const from = framingFields({
+            ...now,
+            ...aside(now, hiddenAside(now.focalMm, camera.sensorWidthMm, seen.focusMetres)),
+            keep: 'still',
         });
+        const move = { do: 'camera.frame', camera: camera.id, move: true };
+        void scene.edit({ ...move, ...from, frame: here }, { ...move, ...framingFields(now), frame: here + 1, over: seconds });
+    }
+
+    /** On to what another camera shows, from the playhead on. */
+    function change(id: number) {
+        const all = framingsOf(scene.rows.framings, id);
+        const to = [...all].reverse().find((f) => f.frame <= playhead.frame) ?? all[0];
+        if (to) lead(to);
     }
 </script>
 
@@ -63,6 +80,24 @@
         <dd><NumberField label="Focal length (mm)" value={now.focalMm} unit="mm" digits={1} save={(n) => set({ focalMm: n })} /></dd>
         <dt class="text-soft">Aperture</dt>
         <dd><NumberField label="Aperture" value={now.fStop} digits={1} save={(n) => set({ fStop: n })} /></dd>
+        <dt class="text-soft">Sharp on</dt>
+        <dd>
+            <select
+                class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+                aria-label="Who is sharp"
+                value={String(now.focusId ?? '')}
+                onchange={(e) => set({ focus: e.currentTarget.value ? Number(e.currentTarget.value) : null })}
+            >
+                <option value="">{name(now.subjectId)}</option>
+                {#each scene.rows.items.filter((i) => i.kind !== 'set' && i.id !== now.subjectId) as i (i.id)}<option value={String(i.id)}
+                        >{i.name}</option
+                    >{/each}
+            </select>
+        </dd>
+        <dt class="text-soft">Aside</dt>
+        <dd>
+            <NumberField label="Aside (m)" value={now.shift[0]} unit="m" digits={2} save={(n) => set(aside(now, n - now.shift[0]))} />
+        </dd>
         <dt class="text-soft">Keeps</dt>
         <dd>
             <select
@@ -111,9 +146,35 @@
             {#each movesFrom(now) as m (m.title)}
                 <button
                     class="rounded border border-line bg-sheet px-1.5 py-0.5 text-[11px] hover:border-tide"
-                    onclick={() => lead(m.changes)}>{m.title}</button
+                    onclick={() => lead(now, m.changes)}>{m.title}</button
                 >
             {/each}
+            <button
+                class="rounded border border-line bg-sheet px-1.5 py-0.5 text-[11px] hover:border-tide"
+                title="Comes from beside, until it is where it is now"
+                onclick={reveal}>Reveal</button
+            >
+        </div>
+        <div class="mt-1 flex flex-col gap-1">
+            <select
+                class="min-w-0 rounded border-line bg-sheet py-0.5 text-[11px]"
+                aria-label="Pull focus to"
+                value=""
+                onchange={(e) => (lead(now, { focusId: Number(e.currentTarget.value) }), (e.currentTarget.value = ''))}
+            >
+                <option value="" disabled>Pull focus to…</option>
+                {#each others as o (o.id)}<option value={o.id}>{o.name}</option>{/each}
+            </select>
+            <select
+                class="min-w-0 rounded border-line bg-sheet py-0.5 text-[11px]"
+                aria-label="Change into camera"
+                value=""
+                disabled={framed.length === 0}
+                onchange={(e) => (change(Number(e.currentTarget.value)), (e.currentTarget.value = ''))}
+            >
+                <option value="" disabled>Change into…</option>
+                {#each framed as c (c.id)}<option value={c.id}>Camera {c.letter}</option>{/each}
+            </select>
         </div>
     {/if}
     {#if scene.canEdit}

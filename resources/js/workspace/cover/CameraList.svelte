@@ -54,6 +54,9 @@
         view.source = { kind: 'camera', id };
     }
 
+    /** Left over: neither on the reel nor locked. */
+    const unused = $derived(scene.rows.cameras.filter((c) => !c.locked && !scene.rows.shots.some((s) => s.cameraId === c.id)));
+
     async function key() {
         if (!selected) return;
         const k = selected.keys[0];
@@ -69,6 +72,16 @@
     }
 </script>
 
+{#if scene.canEdit && unused.length > 0}
+    <p class="flex items-center gap-2 border-b border-line px-2 py-1 text-xs">
+        <span class="flex-1 text-soft">{unused.length === 1 ? '1 camera is' : `${unused.length} cameras are`} on no shot.</span>
+        <button
+            class="text-alarm hover:underline"
+            data-testid="clear-cameras"
+            onclick={() => scene.edit(...unused.map((c) => ({ do: 'camera.remove', camera: c.id })))}>Remove</button
+        >
+    </p>
+{/if}
 <ul class="flex min-h-0 flex-1 flex-col gap-1.5 overflow-auto p-2">
     {#each scene.rows.cameras as c, i (c.id)}
         {@const here = c.keys.some((k) => k.frame === playhead.frame)}

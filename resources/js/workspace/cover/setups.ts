@@ -167,6 +167,27 @@ export function nearestOther(items: ItemRow[], subject: number, at: (item: ItemR
     return others.sort((a, b) => away(a) - away(b))[0]?.id ?? null;
 }
 
+/** The same framing so many metres further to the right of the lens. */
+export function aside(f: FramingRow, metres: number): Partial<FramingRow> {
+    return { shift: [f.shift[0] + metres, f.shift[1], f.shift[2]] };
+}
+
+/** Metres to the left from which a lens does not see yet what it has in the middle of its picture, at a distance. */
+export function hiddenAside(focalMm: number, sensorWidthMm: number, metres: number): number {
+    return -Math.round(1.35 * (sensorWidthMm / focalMm) * metres * 100) / 100;
+}
+
+/** What a framing is made of, as a command takes it. */
+export function framingFields(f: FramingRow): Record<string, unknown> {
+    const { size, sideDeg, height, focalMm, keep, kind, room, fStop, shift } = f;
+    return {
+        subject: f.subjectId,
+        ...(f.partnerId === null ? {} : { partner: f.partnerId }),
+        ...(f.focusId === null ? {} : { focus: f.focusId }),
+        ...{ size, sideDeg, height, focalMm, keep, kind, room, fStop, shift },
+    };
+}
+
 /** Moves from what a camera shows to something else of the same subject. */
 export function movesFrom(f: FramingRow): { title: string; changes: Partial<FramingRow> }[] {
     const at = SIZES.findIndex(([s]) => s === f.size);
@@ -182,6 +203,11 @@ export function movesFrom(f: FramingRow): { title: string; changes: Partial<Fram
         { title: 'Round to the right', changes: f.kind === 'single' ? { sideDeg: wrapped(f.sideDeg - 60) } : null },
         { title: 'Crane up', changes: f.height === 'high' ? { height: 'overhead' } : { height: 'high' } },
         { title: 'Crane down', changes: f.height === 'low' ? { height: 'floor' } : { height: 'low' } },
+        { title: 'Truck left', changes: aside(f, -1) },
+        { title: 'Truck right', changes: aside(f, 1) },
     ];
-    return out.flatMap((m) => (m.changes && f.kind !== 'overShoulder' ? [{ title: m.title, changes: m.changes }] : []));
+    const over = new Set(['Truck left', 'Truck right']);
+    return out.flatMap((m) =>
+        m.changes && (f.kind !== 'overShoulder' || over.has(m.title)) ? [{ title: m.title, changes: m.changes }] : [],
+    );
 }
