@@ -13,6 +13,14 @@ final class BoxFit
 
     private const CENTRINGS = 4;
 
+    /** Directions in which the outermost points are looked for, and rounds in which those that were missed are added. */
+    private const SIDES = 40;
+
+    private const ROUNDS = 4;
+
+    /** Share of the picture's half by which a point may be outside. */
+    private const OFF = 0.0005;
+
     /**
      * @param  list<array{float, float, float}>  $points
      * @param  array{float, float, float, float}  $box  left, right, low, high in the picture (-1 to 1)
@@ -22,6 +30,77 @@ final class BoxFit
      */
     public static function solve(
         array $points, array $box, float $side, float $rise, float $focalMm, Gate $gate, ?float $height = null,
+    ): Aim {
+        $some = self::outermost($points);
+        // Few points hold the box; which, is found by looking whether all of them are in it.
+        for ($i = 0; ; $i++) {
+            $aim = self::fitted($some, $box, $side, $rise, $focalMm, $gate, $height);
+            $more = $i < self::ROUNDS ? self::outside($points, $box, $aim, $gate) : [];
+            if ($more === []) {
+                return $aim;
+            }
+            array_push($some, ...$more);
+        }
+    }
+
+    /**
+     * Those that lie farthest to many sides: all that matter but for a few.
+     *
+     * @param  list<array{float, float, float}>  $points
+     * @return list<array{float, float, float}>
+     */
+    private static function outermost(array $points): array
+    {
+        if (count($points) <= 2 * self::SIDES) {
+            return $points;
+        }
+        $kept = [];
+        for ($i = 0; $i < self::SIDES; $i++) {
+            $y = 1 - 2 * ($i + 0.5) / self::SIDES;
+            $a = $i * M_PI * (3 - sqrt(5));
+            [$dx, $dz] = [sqrt(1 - $y * $y) * cos($a), sqrt(1 - $y * $y) * sin($a)];
+            [$best, $most] = [0, -INF];
+            foreach ($points as $n => $p) {
+                $far = $p[0] * $dx + $p[1] * $y + $p[2] * $dz;
+                if ($far > $most) {
+                    [$best, $most] = [$n, $far];
+                }
+            }
+            $kept[$best] = $points[$best];
+        }
+
+        return array_values($kept);
+    }
+
+    /**
+     * The outermost to each side of the picture of those that are not in the box.
+     *
+     * @param  list<array{float, float, float}>  $points
+     * @param  array{float, float, float, float}  $box
+     * @return list<array{float, float, float}>
+     */
+    private static function outside(array $points, array $box, Aim $aim, Gate $gate): array
+    {
+        $most = [self::OFF, self::OFF, self::OFF, self::OFF];
+        $out = [];
+        foreach ($points as $p) {
+            [[$x], [$y]] = self::extent([$p], $aim, $gate);
+            foreach ([$box[0] - $x, $x - $box[1], $box[2] - $y, $y - $box[3]] as $k => $off) {
+                if ($off > $most[$k]) {
+                    [$most[$k], $out[$k]] = [$off, $p];
+                }
+            }
+        }
+
+        return array_values($out);
+    }
+
+    /**
+     * @param  list<array{float, float, float}>  $points
+     * @param  array{float, float, float, float}  $box
+     */
+    private static function fitted(
+        array $points, array $box, float $side, float $rise, float $focalMm, Gate $gate, ?float $height,
     ): Aim {
         $middle = self::middle($points);
         $reach = max(0.05, ...array_map(static fn (array $p): float => V3::distance($p, $middle), $points));

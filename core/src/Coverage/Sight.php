@@ -24,7 +24,7 @@ final readonly class Sight
     /** Metres around the lens that are to be free. */
     public const ROOM = 0.25;
 
-    private const AROUND = 16;
+    private const AROUND = 40;
 
     /** Metres up to which something is a backdrop. */
     private const BEHIND = 15.0;

@@ -138,6 +138,14 @@ final class Stand
         return $best[1];
     }
 
+    /** What stands against a framing just as it is, or why there is none; null: nothing. */
+    public function against(Framing $f): ?string
+    {
+        $aim = $this->solve($f);
+
+        return $aim instanceof Refusal ? $aim->sentence : $this->hides($this->sight(), $f, $aim);
+    }
+
     private function solve(Framing $f): Aim|Refusal
     {
         return Framer::solve($f, $this->marks($f->subject), $f->partner === null ? null : $this->marks($f->partner), $this->gate);

@@ -15,6 +15,7 @@ final class Tries
 
     private const OTHERS = [
         ['high', null, [0, 12, -12, 24, -24]], [null, 35.0, [0, 16, -16, 32, -32]], [null, 28.0, [0, 16, -16, 32, -32]],
+        ['high', 28.0, [0, 16, -16, 32, -32]], ['high', 24.0, [0, -8, 16, -16, 36]],
     ];
 
     /** One of two alone: degrees more off the line, and shares of the look room, until the other is out of the picture. */
