@@ -56,7 +56,7 @@ final class Hanging
     }
 
     /**
-     * Parts of rows that cannot be without a row: who was pushed stands where it is.
+     * What rows only say of a row, and parts of rows that cannot be without it: who was pushed stands where it is, who was sharp is not.
      *
      * @param  class-string  $to
      * @return list<array{string, int, string}> table, row and column
@@ -65,6 +65,14 @@ final class Hanging
     {
         $name = FieldList::row($to)->letter.$id;
         $out = [];
+        foreach (self::fields($to) as [$class, $f]) {
+            if ($f->nullable && $f->field instanceof Ref && ! $f->field->owner && ! $f->field->needs) {
+                $table = FieldList::row($class)->table;
+                foreach (DB::table($table)->where('scene_id', $scene)->where($f->column, $id)->orderBy('id')->pluck('id') as $row) {
+                    $out[] = [$table, (int) $row, $f->column];
+                }
+            }
+        }
         foreach (Document::ROWS as $class) {
             foreach (FieldList::of($class) as $f) {
                 $ref = $f->field instanceof Part && $f->nullable ? self::refIn($f->field->of, $to) : null;

@@ -14,6 +14,7 @@ use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
+use CrispReel\Core\Compile\Whereabouts;
 use CrispReel\Core\Coverage\Lookout;
 use CrispReel\Core\Coverage\Proposal;
 use CrispReel\Core\Coverage\SetUps;
@@ -80,6 +81,7 @@ final class SceneStream
                 'joints' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->skeleton->names : [],
                 'jointNodes' => $this->assets->digest($d->assets[$i->asset])['jointNodes'] ?? [],
                 'hips' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->hips : 0,
+                'face' => isset($scene->lanes[$i->id]) ? Whereabouts::faceOf($scene->lanes[$i->id]->figure) : null,
                 'morphs' => isset($scene->lanes[$i->id]) ? $scene->lanes[$i->id]->figure->morphs : [],
                 'mounts' => array_keys((array) ($this->assets->digest($d->assets[$i->asset])['mounts'] ?? [])),
                 'extras' => $this->assets->digest($d->assets[$i->asset])['extras'] ?? [],

@@ -267,3 +267,45 @@ test('a first cut leaves what is kept, and lays the rest around it', function ()
         expect($all[$i]->in_frame)->toBe($all[$i - 1]->out_frame);
     }
 });
+
+test('a cut moves alone, or with all that follow, and nothing gets a gap', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [
+        ['do' => 'camera.add', 'position' => [0, 1.5, 5], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'camera.add', 'position' => [3, 1.5, 4], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40], ['do' => 'shot.cut', 'camera' => 'A', 'frame' => 70],
+    ]);
+    $shots = static fn (): array => array_map(static fn (array $s): array => [$s['in'], $s['out']], SceneRows::all($scene->refresh())['shots']);
+    $second = $scene->shots()->orderBy('sort')->get()[1]->id;
+    $this->edit($scene, [['do' => 'shot.move', 'shot' => $second, 'frame' => 30]]);
+    expect($shots())->toBe([[0, 30], [30, 70], [70, null]]);
+    $this->edit($scene, [['do' => 'shot.move', 'shot' => $second, 'frame' => 50, 'ripple' => true]]);
+    expect($shots())->toBe([[0, 50], [50, 90], [90, null]]);
+    $this->edit($scene, [['do' => 'shot.move', 'shot' => $second, 'frame' => 10, 'ripple' => true]]);
+    expect($shots())->toBe([[0, 10], [10, 50], [50, null]]);
+    expect(fn () => $this->edit($scene, [['do' => 'shot.move', 'shot' => $second, 'frame' => 5000, 'ripple' => true]]))
+        ->toThrow(UserError::class, 'With all that follows');
+});
+
+test('what a camera loses on the reel is told, to those who may see the scene', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $this->edit($scene, [
+        ['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 0, 'size' => 'mediumCloseUp', 'sideDeg' => 90, 'keep' => 'still'],
+    ]);
+    $path = "/api/scenes/{$scene->id}/lookout";
+    $notes = $this->actingAs($user)->getJson($path)->assertOk()->json('notes');
+    expect(array_column($notes, 'code'))->toContain('camera.lost');
+    $mend = $notes[array_search('camera.lost', array_column($notes, 'code'), true)]['mends'][0]['commands'];
+    $this->edit($scene->refresh(), $mend, $user);
+    expect(array_column($this->getJson($path)->json('notes'), 'code'))->not->toContain('camera.lost');
+    $this->actingAs($this->person())->getJson($path)->assertNotFound();
+});
+
+test('who was sharp is taken out: the camera stays, and is sharp on whom it films', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'focus' => 'Bram', 'frame' => 0, 'shift' => [0.5, 0, 0]]]);
+    expect(SceneRows::all($scene->refresh())['framings'][0])->toMatchArray(['shift' => [0.5, 0, 0]]);
+    $this->edit($scene, [['do' => 'item.remove', 'item' => 'Bram']]);
+    expect(SceneRows::all($scene->refresh())['framings'][0])->toMatchArray(['focusId' => null]);
+});

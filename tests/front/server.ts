@@ -65,6 +65,7 @@ export class FakeServer {
             surfaces: {},
             cloth: null,
             locked: false,
+            fullness: 1,
             pinned: null,
         };
     }

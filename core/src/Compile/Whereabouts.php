@@ -6,6 +6,7 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\Figure;
 
 /**
  * Where those who are filmed are over time: eyes and hips of people, the middle of things; as they are, and as an operator follows
@@ -108,19 +109,29 @@ final class Whereabouts
     private function look(Moment $moment, string $item): array
     {
         $figure = $this->poses->lanes[$item]->figure ?? null;
-        $head = $figure->skeleton->roles['head'] ?? null;
-        if ($figure === null || $head === null) {
+        $face = $figure === null ? null : self::faceOf($figure);
+        if ($figure === null || $face === null) {
             $at = $moment->place($item)->point($this->middles[$item] ?? [0.0, 0.0, 0.0]);
 
             return [$at, $at];
         }
+
+        return [$moment->joint($item, $face[0])->point($face[1]), $moment->joint($item, $figure->hips)->position];
+    }
+
+    /** @return array{int, Vec, Vec}|null the joint of a head, the middle of its eyes and the way it looks, both in that joint's space */
+    public static function faceOf(Figure $figure): ?array
+    {
+        $head = $figure->skeleton->roles['head'] ?? null;
+        if ($head === null) {
+            return null;
+        }
         $eyes = array_values(array_filter([$figure->rest('eyeL'), $figure->rest('eyeR')]));
         $own = $figure->rest('head') ?? [0.0, 0.0, 0.0];
         $off = count($eyes) === 2 ? V3::sub(V3::mix($eyes[0], $eyes[1], 0.5), $own) : V3::mul([0.0, 0.055, 0.05], $figure->height());
-        $joint = $moment->joint($item, $head);
         // The head's axes at rest are the figure's only where it has no turn of its own.
-        $local = Q4::rotate(Q4::conjugate($figure->restTurn($head)), $off);
+        $turn = Q4::conjugate($figure->restTurn($head));
 
-        return [$joint->point($local), $moment->joint($item, $figure->hips)->position];
+        return [$head, Q4::rotate($turn, $off), Q4::rotate($turn, [0.0, 0.0, 1.0])];
     }
 }

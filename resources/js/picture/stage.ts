@@ -342,6 +342,19 @@ export class Stage {
         return new Vector3(hips.position.x, 0, hips.position.z).applyMatrix4(actor.stand.matrixWorld);
     }
 
+    /** Where somebody's eyes are and the way they look, as it was posed last. */
+    faceOf(id: string): { eyes: Vector3; ahead: Vector3 } | null {
+        const actor = this.actors.get(id);
+        const face = actor?.item.face;
+        const head = face ? actor?.bones[face[0]] : null;
+        if (!actor || !face || !head) return null;
+        actor.stand.updateMatrixWorld(true);
+        return {
+            eyes: head.localToWorld(new Vector3(...face[1])),
+            ahead: new Vector3(...face[2]).transformDirection(head.matrixWorld),
+        };
+    }
+
     pickable(): Object3D[] {
         return [...this.actors.values()].filter((a) => !a.item.extras.backdrop).map((a) => a.stand);
     }

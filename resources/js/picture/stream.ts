@@ -26,6 +26,8 @@ export interface ManifestItem {
     joints: string[];
     jointNodes: number[];
     hips: number;
+    /** Joint of the head, the middle of its eyes and the way it looks, in the joint's own space; null: it has none. */
+    face: [number, [number, number, number], [number, number, number]] | null;
     morphs: string[];
     mounts: string[];
     extras: {

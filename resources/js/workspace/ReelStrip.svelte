@@ -86,9 +86,11 @@
         playhead.go(drag.frame);
     }
 
-    async function cutUp(s: ManifestShot) {
+    /** With shift held all cuts behind go along. */
+    async function cutUp(e: PointerEvent, s: ManifestShot) {
         const d = drag;
-        if (d && d.frame !== s.in) await scene.edit({ do: 'shot.move', shot: d.id, frame: d.frame });
+        const ripple = e.shiftKey ? { ripple: true } : {};
+        if (d && d.frame !== s.in) await scene.edit({ do: 'shot.move', shot: d.id, frame: d.frame, ...ripple });
         drag = null;
     }
 
@@ -175,7 +177,8 @@
                     data-testid={`cut-${s.label}`}
                     onpointerdown={(e) => cutDown(e, s)}
                     onpointermove={(e) => cutMove(e, i)}
-                    onpointerup={() => cutUp(s)}
+                    onpointerup={(e) => cutUp(e, s)}
+                    title="Drag the cut; with Shift all that follow go along"
                     onkeydown={(e) => {
                         const by = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0;
                         if (by === 0) return;

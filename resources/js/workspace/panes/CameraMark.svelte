@@ -2,8 +2,15 @@
     import type { CameraOn } from './cameras';
 
     /** A camera on the plan: its letter, and what it sees when it is chosen or on air. */
-    let { camera, x, y, on, select }: { camera: CameraOn; x: number; y: number; on: boolean; select: () => void } = $props();
+    type Props = { camera: CameraOn; x: number; y: number; zoom: number; on: boolean; select: () => void };
+    let { camera, x, y, zoom, on, select }: Props = $props();
     const REACH = 60;
+    /** Across what it sees, so many metres from it. */
+    const across = (metres: number) => {
+        const at = (a: number) =>
+            `${(Math.sin(camera.a + a) / Math.cos(a)) * metres * zoom} ${(Math.cos(camera.a + a) / Math.cos(a)) * metres * zoom}`;
+        return `M ${at(-camera.half)} L ${at(camera.half)}`;
+    };
     const edge = (a: number) => `${Math.sin(a) * REACH} ${Math.cos(a) * REACH}`;
 </script>
 
@@ -17,6 +24,20 @@
             stroke="#0b6e6e"
             stroke-width="1"
         />
+        {#if on}
+            {#each camera.sharp.filter((m) => m < 60) as metres (metres)}
+                <path
+                    class="pointer-events-none"
+                    d={across(metres)}
+                    stroke="#0b6e6e"
+                    stroke-width="1.5"
+                    stroke-dasharray="3 3"
+                    data-testid="sharp"
+                >
+                    <title>Sharp between these two lines</title>
+                </path>
+            {/each}
+        {/if}
     {/if}
     <g
         role="button"

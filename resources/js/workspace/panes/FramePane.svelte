@@ -173,6 +173,10 @@
             : Math.max(0.3, Math.min(2.6, 0.62 * Math.max(b[1][0] - b[0][0], b[1][2] - b[0][2]) * item.scale));
     }
 
+    const person = $derived.by(() => {
+        const item = scene.selection?.table === 'items' ? scene.find('items', scene.selection.id) : null;
+        return item?.kind === 'performer' ? item : null;
+    });
     const choices = $derived([
         {
             id: 'reel',
@@ -188,6 +192,13 @@
             show: true,
             pick: () => view.leave(view.at(scene.posesAt(playhead.frame), playhead.frame).view),
         },
+        {
+            id: 'close',
+            text: 'Close look',
+            on: view.source.kind === 'close',
+            show: view.source.kind === 'close' || person !== null,
+            pick: () => view.lookClose(person?.id ?? 0),
+        },
     ]);
 </script>
 
@@ -201,6 +212,7 @@
                 <button
                     class={['rounded px-2 py-0.5', c.on ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']}
                     onclick={c.pick}
+                    data-testid={`view-${c.id}`}
                     aria-pressed={c.on}>{c.text}</button
                 >
             {/if}

@@ -348,6 +348,7 @@
                 camera={c}
                 x={px(c.x)}
                 y={pz(c.z)}
+                {zoom}
                 on={scene.isSelected('cameras', c.id)}
                 select={() => scene.select('cameras', c.id)}
             />

@@ -1,3 +1,4 @@
+import { depthOfField } from '../../lib/lens';
 import { shotAt, type Manifest, type Stretch } from '../../picture';
 
 /** A camera over the ground: where it is, the heading (radians from +z to +x) of its axis, and half of what it sees in width. */
@@ -9,6 +10,8 @@ export interface CameraOn {
     a: number;
     half: number;
     onAir: boolean;
+    /** Metres from it between which all is sharp. */
+    sharp: [number, number];
 }
 
 export function camerasOn(manifest: Manifest, poses: Stretch, frame: number): CameraOn[] {
@@ -27,6 +30,7 @@ export function camerasOn(manifest: Manifest, poses: Stretch, frame: number): Ca
                 a: Math.atan2(...ahead),
                 half: Math.atan(c.sensorWidthMm / (2 * row.focalMm)),
                 onAir: c.id === onAir,
+                sharp: depthOfField(row.focalMm, row.fStop, row.focusMetres, c.sensorWidthMm),
             },
         ];
     });

@@ -5,8 +5,10 @@ import { framingsOf, framingWords } from '../cover/setups';
 import type { Playhead } from '../playhead.svelte';
 import type { Command, Quat, Vec3 } from '../rows';
 import type { SceneStore } from '../scene.svelte';
+import { CloseLook } from './closeLook';
 
-export type Source = { kind: 'reel' } | { kind: 'camera'; id: number } | { kind: 'free' };
+/** A close look goes back to where one looked from before. */
+export type Source = { kind: 'reel' } | { kind: 'camera'; id: number } | { kind: 'free' } | { kind: 'close'; item: number; back: Source };
 
 /** A place that was clicked in the picture: on a thing, in the thing's own space, or in the scene. */
 export interface AimedAt {
@@ -33,6 +35,7 @@ export class FrameView {
     line = $state.raw<{ a: number; b: number } | null>(null);
     /** Frame at which a new route sets off. */
     routeFrom = 0;
+    private close = new CloseLook();
     readonly free = new PerspectiveCamera(30, 16 / 9, 0.08, 420);
     readonly target = new Vector3(0.6, 0.9, 0);
     freeFocal = $state(32);
@@ -91,9 +94,21 @@ export class FrameView {
         this.version++;
     }
 
+    /** A look at somebody's face from near, there and back by the same action. */
+    lookClose(item: number): void {
+        this.source = this.source.kind === 'close' ? this.source.back : { kind: 'close', item, back: this.source };
+        this.close = new CloseLook();
+    }
+
     /** The view at the playhead, and in words what it is. */
     at(block: Stretch | null, frame: number): { view: View; label: string; camera: number | null } {
         const m = this.scene.manifest;
+        if (this.source.kind === 'close' && block && this.painter) {
+            this.painter.stage.pose(block, frame);
+            const face = this.painter.stage.faceOf(`i${this.source.item}`);
+            const name = this.scene.find('items', this.source.item)?.name ?? '';
+            if (face) return { view: this.close.at(face.eyes, face.ahead), label: `${name}, from near`, camera: null };
+        }
         const id =
             this.source.kind === 'camera'
                 ? `c${this.source.id}`
