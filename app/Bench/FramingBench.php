@@ -50,7 +50,9 @@ final class FramingBench
     /** @return array<string, mixed> */
     public function all(Scene $demo, int $figures = 10): array
     {
-        return ['framing' => $this->lines($figures), 'covering' => $this->times($demo)];
+        return [
+            'framing' => $this->lines($figures), 'over_shoulder' => (new PairsBench($this->assets))->all(), 'covering' => $this->times($demo),
+        ];
     }
 
     /** @return array<string, float|int> errors in percent of the picture's height */

@@ -10,6 +10,7 @@ use CrispReel\Core\Camera\Films;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Camera\ShotSize;
 use CrispReel\Core\Document\Framing;
+use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\V3;
@@ -28,9 +29,20 @@ final class FramedCamera implements Films
     /** @var list<Vec> where its subject's hips are at its own frame */
     private array $began = [];
 
-    /** @param  list<array{Framing, Aim}>  $stretches  in the order of their frames, each with how it is solved at its own frame */
-    public function __construct(private array $stretches, private readonly Gate $gate, private readonly Whereabouts $where)
-    {
+    private readonly ?Boom $boom;
+
+    /**
+     * @param  list<array{Framing, Aim}>  $stretches  in the order of their frames, each with how it is solved at its own frame
+     * @param  Solids|null  $walls  what it does not go through while it moves
+     * @param  list<mixed>  $around  what tells those walls from others
+     */
+    public function __construct(
+        private array $stretches, private readonly Gate $gate, private readonly Whereabouts $where, ?Solids $walls = null,
+        private readonly array $around = [],
+    ) {
+        $this->boom = $walls === null || ! self::moves($stretches) ? null : new Boom($walls, fn (int $frame): array => [
+            $this->centre($this->framing($frame), $frame), $this->led($frame)[0]->position,
+        ]);
         foreach ($stretches as $n => [$f, $aim]) {
             $before = $stretches[$n - 1][0] ?? null;
             // What only goes aside goes from where it stands by then, not from where she would be framed anew.
@@ -44,7 +56,31 @@ final class FramedCamera implements Films
         }
     }
 
+    /**
+     * Whether it ever moves: goes along with somebody, or is led from one framing to another.
+     *
+     * @param  list<array{Framing, Aim}>  $stretches
+     */
+    public static function moves(array $stretches): bool
+    {
+        return array_filter($stretches, static fn (array $s): bool => $s[0]->keep === 'follow' || $s[0]->over > 0) !== [];
+    }
+
     public function at(float $frame): CameraPose
+    {
+        [$aim, $sharp, $fStop] = $this->led($frame);
+        $share = $this->boom === null ? 1.0 : $this->boom->share($frame);
+        if ($share < 0.999) {
+            $centre = $this->centre($this->framing($frame), $frame);
+            [$x, $y] = $aim->project($centre, $this->gate);
+            $aim = Aim::at(V3::mix($centre, $aim->position, $share), $centre, $x, $y, $aim->focalMm, $this->gate);
+        }
+
+        return $aim->pose($this->gate, $sharp, $fStop);
+    }
+
+    /** @return array{Aim, Vec, float} where it is led to at a frame, whatever stands there, what is sharp, and the aperture */
+    private function led(float $frame): array
     {
         $n = 0;
         foreach ($this->stretches as $i => [$f]) {
@@ -62,7 +98,7 @@ final class FramedCamera implements Films
             $sharp = V3::mix($this->sharp($from, $frame), $sharp, $t);
         }
 
-        return $aim->pose($this->gate, $sharp, $fStop);
+        return [$aim, $sharp, $fStop];
     }
 
     /** The framing that holds at a frame; on the way to one it holds already. */
@@ -151,9 +187,9 @@ final class FramedCamera implements Films
     /** @return list<mixed> what it is computed from besides where its subjects are */
     public function fingerprint(): array
     {
-        return array_map(static fn (array $s, array $kept, array $began): array => [
+        return [$this->around, ...array_map(static fn (array $s, array $kept, array $began): array => [
             array_diff_key($s[0]->toArray(), ['id' => 0, 'camera' => 0]),
             array_map(static fn (float $v): float => round($v, 6), [...$s[1]->flat(), ...$kept, ...$began]),
-        ], $this->stretches, $this->kept, $this->began);
+        ], $this->stretches, $this->kept, $this->began)];
     }
 }

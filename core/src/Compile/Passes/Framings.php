@@ -13,6 +13,7 @@ use CrispReel\Core\Compile\FramedCamera;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\Subjects;
+use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Document\Camera;
 use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Framing;
@@ -21,6 +22,9 @@ use CrispReel\Core\Document\Severity;
 /** Cameras that know whom they film: each framing solved at its own frame, once. */
 final class Framings implements Pass
 {
+    /** Metres: low x, low z, high x, high z. */
+    private const EVERYWHERE = [-1e6, -1e6, 1e6, 1e6];
+
     public function settle(Draft $draft): void
     {
         $of = [];
@@ -29,6 +33,7 @@ final class Framings implements Pass
         }
         $out = [];
         $subjects = new Subjects($draft->poses(), $draft->document, $draft->assets, $draft->memory);
+        $around = new Surroundings($draft->document, $draft->assets, $draft->memory);
         $where = $of === [] ? null : $subjects->where($draft->frames());
         foreach ($of as $id => $framings) {
             $camera = $draft->document->cameras[$id];
@@ -44,7 +49,8 @@ final class Framings implements Pass
                 }
             }
             if ($stretches !== [] && $where !== null) {
-                $out[$id] = new FramedCamera($stretches, $gate, $where);
+                $walls = FramedCamera::moves($stretches) ? $around->forLens(self::EVERYWHERE) : null;
+                $out[$id] = new FramedCamera($stretches, $gate, $where, $walls, $walls === null ? [] : $around->everything());
             }
         }
         $draft->putFramed($out);
