@@ -21,6 +21,9 @@ final class SetUps
         'threeQuarter' => 'Three-quarter', 'full' => 'Full shot', 'wide' => 'Wide', 'veryWide' => 'Very wide',
     ];
 
+    /** Frames before and after something changes hands in which that is proposed. */
+    private const AROUND = 48;
+
     /** Degrees off the line from which one of two is seen alone, by size. */
     private const ALONE = ['mediumCloseUp' => 32.0, 'closeUp' => 24.0];
 
@@ -37,13 +40,14 @@ final class SetUps
     public function of(string $subject, ?string $partner, float $sideDeg, string $height, float $hand = 0.0): array
     {
         if (! $this->stand->isPerson($subject)) {
-            return $this->thing($subject, $sideDeg, $height);
+            return [...$this->thing($subject, $sideDeg, $height), ...$this->moving($subject, $height)];
         }
         $partner = $partner !== null && $partner !== $subject && $this->stand->isPerson($partner) ? $partner : null;
 
         return [
             ...$this->alone($subject, $sideDeg, $height),
             ...($partner === null ? [] : $this->two($subject, $partner, $hand)),
+            ...$this->hands($subject),
             ...$this->moving($subject, $height),
         ];
     }
@@ -106,6 +110,53 @@ final class SetUps
         }, $out);
     }
 
+    /**
+     * What somebody hands over or is handed about now: the thing from near, and both down to it.
+     *
+     * @return list<Proposal>
+     */
+    private function hands(string $subject): array
+    {
+        $out = [];
+        foreach ($this->stand->scene->carries as $thing => $carries) {
+            $before = null;
+            foreach ($carries as $c) {
+                [$giver, $taker] = [$before, $c->parent];
+                $before = $c->parent;
+                $isPair = $giver !== null && $taker !== null && $giver !== $taker && in_array($subject, [$giver, $taker], true)
+                    && $this->stand->isPerson($giver) && $this->stand->isPerson($taker);
+                if ($isPair && abs($c->from - $this->stand->frame) <= self::AROUND) {
+                    array_push($out, ...$this->handOver((string) $thing, $giver, $taker));
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return list<Proposal> */
+    private function handOver(string $thing, string $giver, string $taker): array
+    {
+        [$p, $q] = [$this->stand->marks($giver)->middle('eyes'), $this->stand->marks($taker)->middle('eyes')];
+        $hand = self::kept($this->stand->scene->document, $giver, $taker)
+            ?? $this->stand->side($this->framing($giver, ['partner' => $taker]));
+        $line = rad2deg(atan2($q[0] - $p[0], $q[2] - $p[2]) - $this->stand->marks($thing)->facing);
+        // Seen from where the camera on both stands.
+        $side = fmod($line + 63.0 * $hand + 900.0, 360.0) - 180.0;
+        $name = $this->stand->name($thing);
+        $out = [];
+        foreach (['full' => ["{$name}, hand to hand", 65.0], 'closeUp' => ["{$name}, from near", 85.0]] as $size => [$title, $lens]) {
+            $out[] = $this->stand->propose('hands', $title, $this->framing($thing, [
+                'size' => $size, 'sideDeg' => $side, 'height' => 'high', 'focalMm' => $lens,
+            ]));
+        }
+        $out[] = $this->stand->propose('hands', 'Both, down to the hands', $this->framing($giver, [
+            'partner' => $taker, 'kind' => 'together', 'size' => 'threeQuarter', 'sideDeg' => 80.0 * $hand, 'focalMm' => 50.0,
+        ]));
+
+        return $out;
+    }
+
     /** @return list<Proposal> */
     private function moving(string $subject, string $height): array
     {
@@ -127,9 +178,12 @@ final class SetUps
 
     private function travels(string $subject): bool
     {
-        $at = fn (int $frame): array => $this->stand->scene->poses->at(max(0, $frame))->joint(
-            $subject, $this->stand->scene->lanes[$subject]->figure->hips,
-        )->position;
+        $lane = $this->stand->scene->lanes[$subject] ?? null;
+        $at = function (int $frame) use ($subject, $lane): array {
+            $moment = $this->stand->scene->poses->at(max(0, $frame));
+
+            return $lane === null ? $moment->place($subject)->position : $moment->joint($subject, $lane->figure->hips)->position;
+        };
         [$a, $b] = [$at($this->stand->frame), $at($this->stand->frame + 12)];
 
         return hypot($b[0] - $a[0], $b[2] - $a[2]) > Action::TRAVELS * 12 / $this->stand->scene->document->rate->perSecond();

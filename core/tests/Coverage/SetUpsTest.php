@@ -110,3 +110,30 @@ test('who walks is followed', function (): void {
         ->toBe(['Goes ahead of i2', 'Goes beside i2', 'Goes behind i2', 'Turns with i2'])
         ->and(array_keys(setUps(facing(9.0), 'i1', null)))->not->toContain('Goes ahead of i1');
 });
+
+test('what changes hands about now is proposed from near and with both, and at no other time', function (): void {
+    $items = [...facing(1.0), Scenes::item('i3', 'key', 0.0, 0.5)];
+    $links = static fn (int $frame): array => ['links' => [
+        ['id' => 'l1', 'child' => 'i3', 'parent' => 'i1', 'mount' => 'handR', 'from' => 0, 'to' => $frame],
+        ['id' => 'l2', 'child' => 'i3', 'parent' => 'i2', 'mount' => 'handR', 'from' => $frame],
+    ], 'beats' => [Scenes::beat('b1', 'i1', 'talk', 0)]];
+    $hands = static fn (array $all): array => array_filter($all, static fn (Proposal $p): bool => $p->family === 'hands');
+    foreach (['i1', 'i2'] as $who) {
+        $found = $hands(setUps($items, $who, null, more: $links(20)));
+        expect(array_keys($found))->toBe(['i3, hand to hand', 'i3, from near', 'Both, down to the hands']);
+        foreach ($found as $p) {
+            expect($p->view)->not->toBeNull($p->says);
+        }
+        $thing = $found['i3, hand to hand']->view;
+        expect($thing->focusMetres)->toBeLessThan($found['Both, down to the hands']->view->focusMetres);
+    }
+    expect($hands(setUps($items, 'i1', null, more: $links(90))))->toBe([]);
+});
+
+test('a thing that goes somewhere is followed like a person', function (): void {
+    $drives = ['moves' => [['frame' => 0, 'position' => [3.0, 0.0, 0.0]], ['frame' => 48, 'position' => [3.0, 0.0, 6.0]]]];
+    $found = setUps([Scenes::item('i1', 'oda'), $drives + Scenes::item('i2', 'wagon', 3.0, 0.0)], 'i2', null);
+    $moving = array_filter($found, static fn (Proposal $p): bool => $p->family === 'moving');
+    expect(array_keys($moving))->toBe(['Goes ahead of i2', 'Goes beside i2', 'Goes behind i2', 'Turns with i2'])
+        ->and(setUps([Scenes::item('i1', 'oda'), Scenes::item('i2', 'wagon', 3.0, 0.0)], 'i2', null))->toHaveCount(3);
+});

@@ -13,7 +13,7 @@ const View = v.object({
 });
 
 export const SetUp = v.object({
-    family: v.picklist(['one', 'two', 'thing', 'moving']),
+    family: v.picklist(['one', 'two', 'thing', 'hands', 'moving']),
     title: v.string(),
     framing: v.looseObject({ subject: v.string(), size: v.string() }),
     view: v.nullable(View),
@@ -65,6 +65,7 @@ export const FAMILIES: Record<SetUp['family'], string> = {
     one: 'One person',
     two: 'Two people',
     thing: 'A thing',
+    hands: 'Hand to hand',
     moving: 'On the way',
 };
 
