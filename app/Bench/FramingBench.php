@@ -51,7 +51,8 @@ final class FramingBench
     public function all(Scene $demo, int $figures = 10): array
     {
         return [
-            'framing' => $this->lines($figures), 'over_shoulder' => (new PairsBench($this->assets))->all(), 'covering' => $this->times($demo),
+            'framing' => $this->lines($figures), 'over_shoulder' => (new PairsBench($this->assets))->all(),
+            'covering' => $this->times($demo),
         ];
     }
 

@@ -108,7 +108,8 @@ final class PairsBench
             return [$right / max(0.01, $ahead) / $half, tan(atan2($d[1], $level) - $aim->pitch) / $half * $gate->aspect];
         };
         $low = $seen($speaker->middle('chin'))[1] - 0.25;
-        $in = array_filter(array_map($seen, [...$listener->of('crown'), ...$listener->of('mass')]), static fn (array $p): bool => $p[1] > $low);
+        $all = array_map($seen, [...$listener->of('crown'), ...$listener->of('mass')]);
+        $in = array_filter($all, static fn (array $p): bool => $p[1] > $low);
 
         return max([-1.0, ...array_column($in, 0)]);
     }

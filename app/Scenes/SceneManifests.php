@@ -237,7 +237,7 @@ final class SceneManifests
         return $this->warm->setUps($state, $wish) ?? $this->stream->setUps($this->settled($scene, $state), $wish);
     }
 
-    /** @return list<array<string, mixed>> what cameras that know whom they film lose on the reel, in the scene as it is; kept by its state */
+    /** @return list<array<string, mixed>> what cameras that know whom they film lose on the reel; kept by the scene's state */
     public function lookout(Scene $scene): array
     {
         $state = $this->of($scene)['state'] ?? '';

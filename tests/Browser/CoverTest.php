@@ -59,7 +59,10 @@ test('a dialogue of two is covered by clicks alone: who takes part, a strip to l
 
 test('a dissolve shows both cameras in their shares, and a fade its colour', function (): void {
     [$scene, $user] = furnished($this);
-    $this->edit($scene, [['do' => 'camera.add', 'position' => [-1.5, 1.6, 3.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0], ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 30]]);
+    $this->edit($scene, [
+        ['do' => 'camera.add', 'position' => [-1.5, 1.6, 3.0], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
+        ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 30],
+    ]);
     [$page, $driver] = $this->desk($user, $scene);
     $page->see('[data-testid=workspace]', 60.0);
     $page->until(fn (): bool => $driver->executeScript('return (window.crispReelWorkspace?.firstPicture() ?? 0) > 0'), 'a picture', 60.0);

@@ -275,7 +275,8 @@ test('a cut moves alone, or with all that follow, and nothing gets a gap', funct
         ['do' => 'camera.add', 'position' => [3, 1.5, 4], 'rotation' => [0, 0, 0, 1], 'focalMm' => 40.0],
         ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40], ['do' => 'shot.cut', 'camera' => 'A', 'frame' => 70],
     ]);
-    $shots = static fn (): array => array_map(static fn (array $s): array => [$s['in'], $s['out']], SceneRows::all($scene->refresh())['shots']);
+    $span = static fn (array $s): array => [$s['in'], $s['out']];
+    $shots = static fn (): array => array_map($span, SceneRows::all($scene->refresh())['shots']);
     $second = $scene->shots()->orderBy('sort')->get()[1]->id;
     $this->edit($scene, [['do' => 'shot.move', 'shot' => $second, 'frame' => 30]]);
     expect($shots())->toBe([[0, 30], [30, 70], [70, null]]);

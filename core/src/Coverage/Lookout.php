@@ -130,7 +130,7 @@ final class Lookout
         if ($free->view === null || $free->framing == $f) {
             return [];
         }
-        $changes = array_intersect_key($free->framing->toArray(), ['sideDeg' => 0, 'height' => 0, 'focalMm' => 0, 'room' => 0, 'size' => 0]);
+        $changes = array_intersect_key($free->framing->toArray(), array_flip(['sideDeg', 'height', 'focalMm', 'room', 'size']));
 
         return [new Mend('Take a free place near it', [new Command('framing.set', ['framing' => $f->id] + $changes)])];
     }

@@ -11,7 +11,13 @@ use CrispReel\Core\Math\V3;
 /** The placed things of a scene that feet stand on and bodies bump into. All measures in metres of the scene. */
 final class Solids
 {
-    /** @var list<array{name: string, place: Placement, back: Placement, tree: RayTree, around: array{float, float, float}, wild: Plane|null}> around: middle x, z and planar radius */
+    /**
+     * Around: middle x, z and planar radius.
+     *
+     * @var list<array{
+     *     name: string, place: Placement, back: Placement, tree: RayTree, around: array{float, float, float}, wild: Plane|null
+     * }>
+     */
     private array $things = [];
 
     /** @param  Plane|null  $wild  in the thing's own space: behind it, it is no obstacle for what comes from there */

@@ -29,7 +29,9 @@ function alongside(array ...$blocks): CompiledScene
 /** @return list<array{float, float, float}> where the lens is, frame by frame */
 function lensWay(CompiledScene $scene): array
 {
-    return array_map(static fn (int $f): array => SceneEvaluator::at($scene, $f)->cameras['c1']->position, range(0, min(110, $scene->frames - 1)));
+    $at = static fn (int $f): array => SceneEvaluator::at($scene, $f)->cameras['c1']->position;
+
+    return array_map($at, range(0, $scene->frames - 1));
 }
 
 function inBlock(array $p, array $block, float $more = 0.0): bool

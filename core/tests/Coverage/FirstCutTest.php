@@ -172,7 +172,8 @@ test('what is kept stays on its frames, and the cut goes around it', function (a
         }
     }
 })->with([
-    'one in the middle' => [[100], 2], 'the first' => [[0], 1], 'two that meet' => [[200, 260], 2], 'two apart' => [[0, 260], 2], 'none' => [[], 1],
+    'one in the middle' => [[100], 2], 'the first' => [[0], 1], 'two that meet' => [[200, 260], 2],
+    'two apart' => [[0, 260], 2], 'none' => [[], 1],
 ]);
 
 test('shots are laid over a span, and what lay there gives way', function (int $from, int $to, array $expected): void {

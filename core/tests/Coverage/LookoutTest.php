@@ -54,7 +54,7 @@ test('somebody who is put before a face later is named, and a free place near it
     expect(lookedFor(watched([$bram], [], $changes)))->toBe([]);
 });
 
-test('who walks out of a camera that stands still is told of from the frame on which it happens, and the mend lets it turn', function (): void {
+test('who walks out of a camera that stands still is told of from that frame on, and the mend lets it turn', function (): void {
     $walk = [Scenes::beat('b1', 'i1', 'walk', 0)];
     $scene = watched([], $walk, ['keep' => 'still', 'sideDeg' => 90.0]);
     $found = lookedFor($scene);

@@ -159,7 +159,8 @@ test('what is refused is refused for a reason: no other side, height or lens nea
             $ways = 0;
             for ($n = 0; $n < roomsTries(); $n++) {
                 $ways += $stand->against(Tries::with($p->framing, [
-                    'sideDeg' => $p->framing->sideDeg + 42.0 * $r->signed(), 'height' => ['level', 'high', 'low'][(int) floor(3 * $r->next())],
+                    'sideDeg' => $p->framing->sideDeg + 42.0 * $r->signed(),
+                    'height' => ['level', 'high', 'low'][(int) floor(3 * $r->next())],
                     'focalMm' => 24.0 + 60.0 * $r->next(),
                 ])) === null ? 1 : 0;
             }

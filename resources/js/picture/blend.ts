@@ -28,7 +28,7 @@ export function blendAt(manifest: Manifest, frame: number): Mixed | null {
 }
 
 /** Lays two finished pictures, or one and a colour, over each other as they are seen, not as light. */
-export class Blender {
+export class CrossFader {
     private readonly scene = new Scene();
     private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
     private readonly paint = new RawShaderMaterial({

@@ -13,7 +13,7 @@ import {
     type Mesh,
     type Object3D,
 } from 'three';
-import { Blender, type BlendedViews } from './blend';
+import { CrossFader, type BlendedViews } from './blend';
 import { Mirror } from './mirror';
 import type { ModelShelf } from './models';
 import { blurAtInfinity, Post, type LensBlur } from './post';
@@ -36,7 +36,7 @@ export class Painter {
     readonly renderer: WebGLRenderer;
     private readonly post = new Post();
     private readonly smallPost = new Post();
-    private readonly blender = new Blender();
+    private readonly fader = new CrossFader();
     private thumb: WebGLRenderTarget | null = null;
     private shown: { stretch: Stretch; frame: number; view: View } | null = null;
     private readonly mirror = new Mirror();
@@ -123,7 +123,7 @@ export class Painter {
         // While it plays in draft every second frame keeps the shadows of the one before; after a jump or an edit none does.
         if (frame !== this.last + 1) this.drawn = 0;
         this.last = frame;
-        const on = mixed ? this.blender.begin(this.width, this.height) : null;
+        const on = mixed ? this.fader.begin(this.width, this.height) : null;
         for (const [k, one] of [mixed?.a, mixed?.b].entries()) {
             if (!one || !on) continue;
             this.look(one);
@@ -131,7 +131,7 @@ export class Painter {
             this.redraw(one, on[k]);
         }
         this.look(view);
-        if (mixed) this.blender.finish(this.renderer, mixed);
+        if (mixed) this.fader.finish(this.renderer, mixed);
         else this.redraw(view);
     }
 
@@ -239,7 +239,7 @@ export class Painter {
     dispose(): void {
         this.post.dispose();
         this.smallPost.dispose();
-        this.blender.dispose();
+        this.fader.dispose();
         this.thumb?.dispose();
         this.mirror.dispose();
         this.renderer.dispose();

@@ -1,4 +1,5 @@
 <script lang="ts">
+    import BlendMarks from './BlendMarks.svelte';
     import ShotListSheet from './cover/ShotListSheet.svelte';
     import { onDestroy } from 'svelte';
     import { viewOf, type Manifest, type ManifestShot } from '../picture';
@@ -15,7 +16,6 @@
     let turn = 0;
 
     const shots = $derived(scene.manifest?.shots ?? []);
-    const blends = $derived(drag ? [] : (scene.manifest?.blends ?? []));
     const keptShots = $derived(new Set(scene.rows.shots.filter((s) => s.kept).map((s) => `s${s.id}`)));
     const bounds = (s: ManifestShot, i: number): [number, number] => {
         const next = shots[i + 1];
@@ -190,22 +190,7 @@
             {/if}
         </div>
     {/each}
-    {#each blends as b (b.from)}
-        <svg
-            class="pointer-events-none absolute top-1.5 h-[58px] overflow-visible"
-            style:left={`${line.x(b.from)}px`}
-            style:width={`${(b.to - b.from) * line.perFrame}px`}
-            viewBox="0 0 100 100"
-            preserveAspectRatio="none"
-            data-testid="blend"
-            aria-hidden="true"
-        >
-            {#if b.a}<path d="M0 0 L100 100 L0 100 Z" fill={b.colour ?? 'none'} fill-opacity="0.55" />{/if}
-            {#if b.b}<path d="M0 100 L100 0 L100 100 Z" fill={b.colour ?? 'none'} fill-opacity={b.a ? 0 : 0.55} />{/if}
-            {#if b.a}<path d="M0 0 L100 100" class="stroke-white" stroke-width="2" vector-effect="non-scaling-stroke" />{/if}
-            {#if b.b}<path d="M0 100 L100 0" class="stroke-white" stroke-width="2" vector-effect="non-scaling-stroke" />{/if}
-        </svg>
-    {/each}
+    {#if !drag}<BlendMarks {line} />{/if}
 </div>
 
 <ShotListSheet bind:open={listed} />

@@ -29,7 +29,8 @@ final class WildWall
             }
             [$x, $y, $z] = [...array_values($inward), null, null, null];
             if (is_numeric($x) && is_numeric($y) && is_numeric($z)) {
-                $out[substr($node['name'], strlen(self::WILD))] = new Plane([(float) $x, (float) $y, (float) $z], (float) $extras['offset']);
+                $name = substr($node['name'], strlen(self::WILD));
+                $out[$name] = new Plane([(float) $x, (float) $y, (float) $z], (float) $extras['offset']);
             }
         }
 

@@ -25,14 +25,29 @@ final class PlaceKit
         return [...self::sets(), ...AllRound::all(), ...self::props()];
     }
 
+    /** @return array{at: Vec, power: float, reach: float, near: float} */
+    private static function lamp(float $x, float $y, float $z, float $power = 1.2): array
+    {
+        return ['at' => [$x, $y, $z], 'power' => $power, 'reach' => 5.5, 'near' => 0.25];
+    }
+
+    /** @return array{at: Vec, power: float, reach: float, near: float, soft: float} what walls throw back of windows and lamps */
+    private static function fill(float $x, float $y, float $z, float $power): array
+    {
+        return ['reach' => 10.0, 'soft' => 10.0] + self::lamp($x, $y, $z, $power);
+    }
+
     /** @return list<Made> */
     private static function sets(): array
     {
-        $warm = static fn (float $x, float $y, float $z, float $power = 1.2): array => [
-            'at' => [$x, $y, $z], 'power' => $power, 'reach' => 5.5, 'near' => 0.25,
-        ];
-        // What the walls of a room throw back of its windows and lamps.
-        $fill = static fn (float $x, float $y, float $z, float $power): array => ['reach' => 10.0, 'soft' => 10.0] + $warm($x, $y, $z, $power);
+        return [...self::rooms(), ...self::outdoors()];
+    }
+
+    /** @return list<Made> */
+    private static function rooms(): array
+    {
+        $warm = self::lamp(...);
+        $fill = self::fill(...);
 
         return [
             self::set(
@@ -49,17 +64,6 @@ final class PlaceKit
                 around: 'country-all-round',
             ),
             self::set(
-                'street-corner',
-                'Street corner with shops',
-                ['street', 'town', 'shop', 'road', 'pavement', 'outdoors'],
-                Outdoors::streetCorner(...),
-                [$warm(-5.5, 2.6, 0.3), $warm(2.7, 2.6, 0.4), $warm(-4.2, 1.4, -1.6, 0.9), $warm(0.0, 1.4, -1.6, 0.9)],
-                [[-5.5, 2.6, 0.05], [2.7, 2.6, 0.15]],
-                // Its road lies 12 cm below the pavement.
-                lift: 0.15,
-                around: 'street-all-round',
-            ),
-            self::set(
                 'classroom',
                 'Classroom',
                 ['school', 'room', 'lesson', 'desk', 'indoors', 'class'],
@@ -72,16 +76,6 @@ final class PlaceKit
                 around: 'country-all-round',
             ),
             self::set(
-                'forest-clearing',
-                'Forest clearing',
-                ['forest', 'wood', 'trees', 'nature', 'outdoors', 'grass'],
-                Outdoors::clearing(...),
-                [],
-                [],
-                lift: 0.05,
-                around: 'woods-all-round',
-            ),
-            self::set(
                 'stage',
                 'Stage with curtains',
                 ['theatre', 'stage', 'show', 'curtain', 'play', 'indoors'],
@@ -92,6 +86,36 @@ final class PlaceKit
                     ...array_map(static fn (float $z): array => $warm(5.2, 2.5, $z, 1.8), [1.0, 3.6, 6.2, 8.8]),
                 ],
                 [[-2.1, 0.7, 1.13], [0.0, 0.7, 1.13], [2.1, 0.7, 1.13], [0.0, 3.6, 3.0]],
+            ),
+        ];
+    }
+
+    /** @return list<Made> */
+    private static function outdoors(): array
+    {
+        $warm = self::lamp(...);
+
+        return [
+            self::set(
+                'street-corner',
+                'Street corner with shops',
+                ['street', 'town', 'shop', 'road', 'pavement', 'outdoors'],
+                Outdoors::streetCorner(...),
+                [$warm(-5.5, 2.6, 0.3), $warm(2.7, 2.6, 0.4), $warm(-4.2, 1.4, -1.6, 0.9), $warm(0.0, 1.4, -1.6, 0.9)],
+                [[-5.5, 2.6, 0.05], [2.7, 2.6, 0.15]],
+                // Its road lies 12 cm below the pavement.
+                lift: 0.15,
+                around: 'street-all-round',
+            ),
+            self::set(
+                'forest-clearing',
+                'Forest clearing',
+                ['forest', 'wood', 'trees', 'nature', 'outdoors', 'grass'],
+                Outdoors::clearing(...),
+                [],
+                [],
+                lift: 0.05,
+                around: 'woods-all-round',
             ),
         ];
     }

@@ -31,7 +31,7 @@ final readonly class Walls
     /**
      * The room, its middle at the origin: back (-z), left (-x), right (+x), front (+z), and the ceiling.
      *
-     * @param  array<string, list<Hole>>  $holes  doors and windows by wall: from, to, low, high, as one sees them from inside, x to the right
+     * @param  array<string, list<Hole>>  $holes  doors and windows by wall: from, to, low, high, in the wall's own frame
      * @param  array<string, Closure(Piece): mixed>  $on  what hangs on a wall, in its own frame: z from it
      */
     public function build(Piece $p, array $holes = [], array $on = []): void
