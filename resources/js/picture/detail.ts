@@ -18,8 +18,8 @@ interface Detail {
 
 /** Surfaces under this many triangles are cheaper drawn than chosen from. */
 const WORTH_IT = 400;
-/** Parts of a large set are gathered in cells of this size, in metres, so that each is left out or thinned by itself. */
-const CELL = 3;
+/** Parts of a large set, and of what lies far around one, are gathered in cells of this size, in metres: each is left out by itself. */
+export const CELLS = { near: 3, far: 16 };
 
 const known = new WeakMap<BufferGeometry, Detail>();
 const waiting = new Map<number, (made: BothThinned) => void>();
@@ -86,20 +86,20 @@ function floats(geometry: BufferGeometry, name: string, width: number): Float32A
 }
 
 /** Parts a large still surface into meshes of whole pieces that lie near each other; small or skinned ones stay as they are. */
-export function partSurface(mesh: Mesh): Mesh[] {
+export function partSurface(mesh: Mesh, cell: number = CELLS.near): Mesh[] {
     const g = mesh.geometry;
     g.computeBoundingSphere();
-    if (mesh instanceof SkinnedMesh || !g.index || g.index.count < 12000 || (g.boundingSphere?.radius ?? 0) < CELL / 2) return [mesh];
+    if (mesh instanceof SkinnedMesh || !g.index || g.index.count < 12000 || (g.boundingSphere?.radius ?? 0) < cell / 2) return [mesh];
     const cells = new Map<string, number[]>();
     const places = floats(g, 'position', 3);
     const index = Uint32Array.from(g.index.array);
     const piece = piecesOf(index, places);
-    const middle = middlesOf(index, places, piece);
+    const middle = middlesOf(index, places, piece, cell);
     for (let t = 0; t < index.length; t += 3) {
         const key = middle.get(piece[index[t] ?? 0] ?? 0) ?? '';
-        let cell = cells.get(key);
-        if (!cell) cells.set(key, (cell = []));
-        cell.push(index[t] ?? 0, index[t + 1] ?? 0, index[t + 2] ?? 0);
+        let within = cells.get(key);
+        if (!within) cells.set(key, (within = []));
+        within.push(index[t] ?? 0, index[t + 1] ?? 0, index[t + 2] ?? 0);
     }
     if (cells.size < 2) return [mesh];
     return [...cells.values()].map((list) => partOf(mesh, list, places));
@@ -136,7 +136,7 @@ function piecesOf(index: Uint32Array, places: Float32Array): Uint32Array {
 }
 
 /** The cell that the middle of each piece lies in. */
-function middlesOf(index: Uint32Array, places: Float32Array, piece: Uint32Array): Map<number, string> {
+function middlesOf(index: Uint32Array, places: Float32Array, piece: Uint32Array, cell: number): Map<number, string> {
     const sums = new Map<number, [number, number, number, number]>();
     for (const i of index) {
         const p = piece[i] ?? 0;
@@ -145,7 +145,7 @@ function middlesOf(index: Uint32Array, places: Float32Array, piece: Uint32Array)
         s[3]++;
         sums.set(p, s);
     }
-    return new Map([...sums].map(([p, [x, y, z, n]]) => [p, [x, y, z].map((v) => Math.floor(v / n / CELL)).join()]));
+    return new Map([...sums].map(([p, [x, y, z, n]]) => [p, [x, y, z].map((v) => Math.floor(v / n / cell)).join()]));
 }
 
 /** How fine the picture has to be: its width, what may be off in it, and what may be off in a shadow's caster. */

@@ -1,4 +1,4 @@
-import { makeLevels, partSurface } from './detail';
+import { CELLS, makeLevels, partSurface } from './detail';
 import { thinningReady } from './thinning';
 import { Group, SkinnedMesh, type Bone, type Material, type Mesh, type Object3D } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
@@ -50,7 +50,8 @@ export class ModelShelf {
             if (isMesh(o)) meshes.push(o);
         });
         for (const mesh of meshes) {
-            const parts = partSurface(mesh);
+            const isFar = !Array.isArray(mesh.material) && mesh.material.userData.paint === 'backdrop';
+            const parts = partSurface(mesh, isFar ? CELLS.far : CELLS.near);
             for (const part of parts) this.thin(part);
             if (parts[0] === mesh) continue;
             mesh.parent?.add(...parts);
@@ -101,7 +102,7 @@ export function paintAll(root: Object3D, paint: (from: Material, coloured: boole
         o.material = paint(from, coloured);
         o.castShadow = from.userData.paint !== 'eye' && from.userData.paint !== 'backdrop' && !from.transparent;
         o.receiveShadow = from.userData.paint !== 'backdrop';
-        o.frustumCulled = !(o instanceof SkinnedMesh) && from.userData.paint !== 'backdrop';
+        o.frustumCulled = !(o instanceof SkinnedMesh);
         meshes.push(o);
     });
     return meshes;

@@ -142,6 +142,7 @@ void main() {
         gl_FragColor = vec4(albedo * glow * vSurf.y * 2. * vHaze.a + vHaze.rgb, 1.);
         return;
     }
+    #ifndef BACKDROP
     vec3 q = vRest * mix(vec3(11.), vec3(1.7, 26., 26.), wood);
     vec4 n = grainAt(q);
     vec4 broad = vec4(.5 + .17 * wave(vRest.x * .366 + .32 * wave(vRest.y * .493)), .5 + .15 * wave(vRest.y * .796 + vRest.z * .477), .5, .5 + .16 * wave(vRest.z * .637 + .27 * wave(vRest.x * .302)));
@@ -149,20 +150,19 @@ void main() {
     albedo *= 1. + (n.a - .5) * mix(.30, .62, wood) * (.35 + .65 * near) + (broad.a - .5) * .55;
     albedo = mix(albedo, albedo * vec3(1.13, .98, .82), smoothstep(.45, .7, broad.r) * .55);
     float worn = smoothstep(.50, .66, vBake.w * .62 + n.a * .30 + broad.g * .22 - .12);
-    #ifdef BACKDROP
-    // Far flats are card: no grain to be seen, and none to shimmer.
-    albedo = vC;
-    worn = 0.;
-    #endif
     albedo = mix(albedo, mix(albedo * 1.45 + .03, vec3(.62, .47, .32) * (.7 + .6 * n.a), .32 * (1. - gloss)), worn * .78);
     N = normalize(N + ((n.rgb - .5) * .62 + (broad.gbr - .5) * .42) * mix(.55, .8, wood) * (.25 + .75 * near) * (1. - .6 * gloss));
+    #endif
+    // Far flats are card: no grain to be seen, and none to shimmer.
     ao = vBake.x;
+    #ifndef BACKDROP
     if (vN.y > .5)
         for (int i = 0; i < ${BLOBS}; i++) {
             vec2 e = (vW.xz - blobs[i].xy) / blobs[i].z;
             float b = max(0., 1. - dot(e, e) * .55) * max(0., 1. - abs(vW.y - blobs[i].w) * 6.);
             ao *= 1. - .62 * b * b;
         }
+    #endif
     lamps = (lampA * vBake.y + lampB * vBake.z) * 4.;
     #else
     vec4 n = grainAt(vRest * finish.y);
