@@ -79,7 +79,9 @@ final class FirstCut
     private function reach(array $frames, array $enter, int $j, int $k): array
     {
         $found = [INF, 0];
-        for ($i = $j - 1; $i >= 0 && self::LONGEST * $this->unit >= $frames[$j] - $frames[$i]; $i--) {
+        // What is kept lasts as long as it does.
+        $longest = $this->candidates[$k]->kept === null ? self::LONGEST * $this->unit : INF;
+        for ($i = $j - 1; $i >= 0 && $longest >= $frames[$j] - $frames[$i]; $i--) {
             $long = $frames[$j] - $frames[$i];
             if (! $this->mayLast($k, $frames[$i], $frames[$j])) {
                 continue;

@@ -149,6 +149,17 @@ test('a cut comes down to edit commands that make the same pictures', function (
     }
 });
 
+test('a shot that is kept may last longer than any that is found', function (): void {
+    [, $all, $parts] = dialogue(3, 2);
+    $long = ['id' => 's1', 'camera' => 'c1', 'in' => 10, 'out' => 530, 'kept' => true];
+    $tail = [Scenes::beat('b9', 'i0', 'talk', 640)];
+    $more = ['beats' => [...$parts['beats'], ...$tail], 'cameras' => [Scenes::camera('c1', [[]])], 'shots' => [$long]];
+    $scene = Scenes::compile($more + $parts, null, coverMemory());
+    $cut = covered($scene, $all)->cut('plain');
+    $kept = array_filter($cut, static fn (array $s): bool => $s['candidate']->kept !== null);
+    expect(array_map(static fn (array $s): array => [$s['from'], $s['to']], array_values($kept)))->toBe([[10, 530]]);
+});
+
 test('what is kept stays on its frames, and the cut goes around it', function (array $kept, int $lays): void {
     [, $all, $parts] = dialogue(3, 2);
     $reel = [];

@@ -20,7 +20,7 @@ test('a framing is tried as it is, then aside by small steps, from higher up, wi
         ->and(count($all))->toBeLessThanOrEqual(40);
     $heights = array_unique(array_column($all, 1));
     $lenses = array_unique(array_column($all, 2));
-    expect(array_values($heights))->toBe(['level', 'high'])->and(array_values($lenses))->toBe([50.0, 35.0, 28.0]);
+    expect(array_values($heights))->toBe(['level', 'high'])->and(array_values($lenses))->toBe([50.0, 35.0, 28.0, 24.0]);
     foreach ($all as [$side]) {
         expect(abs($side))->toBeLessThanOrEqual(180.0);
     }

@@ -71,7 +71,7 @@ it('keeps what a room goes on with out of its bounds and out of everybody\'s way
 it('bakes a lamp by the square of the distance, and softly where it is no point', function (): void {
     $lit = static function (array $lamp): float {
         $p = new Piece('Floor', 1);
-        (new Walls(2.8, 2.8, 2.0, [0, 0, 0xFFFFFF], 0))->floor($p, 0.0);
+        (new Walls(2.0, 2.0, 2.0, [0, 0, 0xFFFFFF], 0))->floor($p, 0.0);
         (new LightBaker([-2.0, -0.5, -2.0], [2.0, 3.0, 2.0], 0.05))->bake($p, [$lamp + ['at' => [0.0, 2.0, 0.0], 'near' => 0.2]]);
         $baked = array_chunk(GltfReader::read($p->glb())->accessor(bakeOf($p->glb()), 'bake', 'VEC4'), 4);
         // The point in the middle of the floor, straight under the lamp.

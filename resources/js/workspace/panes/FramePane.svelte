@@ -10,6 +10,7 @@
     import GuidesMenu from './GuidesMenu.svelte';
     import { FrameHand } from './hand';
     import { tapeColour, type ItemRow } from '../rows';
+    import SideViews from './SideViews.svelte';
 
     const desk = getDesk();
     const { scene, playhead, view } = desk;
@@ -23,6 +24,7 @@
     let marks = $state<{ x: number; y: number; r: number; squash: number; knob: [number, number]; item: ItemRow } | null>(null);
     let label = $state({ text: '', lens: '', camera: null as number | null });
     let stageVersion = $state(0);
+    let sides = $state(false);
 
     let painter: Painter | null = null;
     let loop = 0;
@@ -233,12 +235,19 @@
             {/each}
         </span>
         <span class="flex-1"></span>
+        <button
+            class={['rounded px-2 py-0.5', sides ? 'bg-paper text-ink' : 'border border-white/25 hover:bg-white/10']}
+            aria-pressed={sides}
+            data-testid="sides"
+            title="The scene from before, from the side and from above as well"
+            onclick={() => (sides = !sides)}>Sides</button
+        >
         <GuidesMenu bind:guides />
         <span class="mono opacity-70">{short(aspect)} : 1</span>
     </div>
     <div class="relative grid min-h-0 flex-1 place-items-center" bind:this={area}>
         <div
-            class="relative"
+            class={['relative', label.camera !== null && view.source.kind === 'camera' && 'outline-2 outline-offset-2 outline-[#7fc4bd]']}
             style:width={`${box.width}px`}
             style:height={`${box.height}px`}
             role="presentation"
@@ -283,6 +292,7 @@
             {/if}
         </div>
     </div>
+    {#if sides}<SideViews />{/if}
     <div class="flex h-8 shrink-0 items-center gap-3 px-3 text-xs">
         <span data-testid="view-label">{label.text}</span>
         <span class="mono whitespace-pre opacity-70">{label.lens}</span>
