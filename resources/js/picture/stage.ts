@@ -289,8 +289,9 @@ export class Stage {
         const centre = camera.clone().addScaledVector(forward, reach);
         let box = Math.min(9, Math.max(2.2, reach * halfWidth * 1.25 + 0.9));
         centre.y = Math.min(Math.max(centre.y, -0.4), 3);
+        const sharp = camera.clone().addScaledVector(forward, focus);
         for (const { walls, stand } of this.actors.values()) {
-            const room = walls?.around(stand, centre);
+            const room = walls?.around(stand, sharp);
             if (!room) continue;
             box = Math.min(10, Math.max(box, room.radius));
             if (room.radius <= 10) centre.copy(room.center);
