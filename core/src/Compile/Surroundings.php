@@ -176,7 +176,9 @@ final class Surroundings
     /** @return array{RayTree, list<array{RayTree, Plane}>} what stands, and its wild walls */
     private static function apart(AssetSource $assets, AssetRef $asset): array
     {
-        $planes = WildWall::planes(GltfReader::read($assets->blob($asset)));
+        // The file is opened only where it says that it has any.
+        $extras = $assets->digest($asset)['extras'] ?? [];
+        $planes = is_array($extras) && isset($extras['wild']) ? WildWall::planes(GltfReader::read($assets->blob($asset))) : [];
         if ($planes === []) {
             return [self::treeOf($assets, $asset), []];
         }

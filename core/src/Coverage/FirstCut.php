@@ -18,6 +18,9 @@ final class FirstCut
 
     private readonly float $unit;
 
+    /** @var list<Candidate> shots that stay as they are */
+    private readonly array $kept;
+
     /** @param  list<Candidate>  $candidates  those of shots that are kept hold from their first frame to the one after their last */
     public function __construct(
         private readonly Action $action,
@@ -27,6 +30,7 @@ final class FirstCut
         float $perSecond,
     ) {
         $this->unit = $perSecond / 24.0;
+        $this->kept = array_values(array_filter($candidates, static fn (Candidate $c): bool => $c->kept !== null));
     }
 
     /** @return list<array{int, int, int}> from, to and number of the set-up of each shot */
@@ -98,8 +102,8 @@ final class FirstCut
     private function mayLast(int $k, int $from, int $to): bool
     {
         $one = $this->candidates[$k];
-        foreach ($this->candidates as $c) {
-            if ($c->kept !== null && $from < $c->to && $to > $c->from) {
+        foreach ($this->kept as $c) {
+            if ($from < $c->to && $to > $c->from) {
                 return $c === $one && $from === $c->from && $to === $c->to;
             }
         }
@@ -165,11 +169,9 @@ final class FirstCut
         for ($f = $a->from; $f < $a->to; $f += 3 * self::WITHIN) {
             $put($f, 0.7);
         }
-        foreach ($this->candidates as $c) {
-            if ($c->kept !== null) {
-                $out = array_filter($out, static fn (int $f): bool => $f <= $c->from || $f >= $c->to, ARRAY_FILTER_USE_KEY);
-                $out[$c->from] = $out[$c->to] = 0.0;
-            }
+        foreach ($this->kept as $c) {
+            $out = array_filter($out, static fn (int $f): bool => $f <= $c->from || $f >= $c->to, ARRAY_FILTER_USE_KEY);
+            $out[$c->from] = $out[$c->to] = 0.0;
         }
         $out[$a->from] = $out[$a->to] = 0.0;
         ksort($out);

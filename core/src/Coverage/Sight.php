@@ -83,10 +83,9 @@ final readonly class Sight
      */
     public function face(array $from, Marks $subject, array $but): float
     {
-        $points = [...$subject->of('eyes'), $subject->middle('chin')];
-        $clear = array_filter($points, fn (array $p): bool => $this->between($from, $p, $but) === null);
+        $before = $this->beforeFace($from, $subject, $but);
 
-        return count($clear) / count($points);
+        return count(array_filter($before, is_null(...))) / count($before);
     }
 
     /**
@@ -97,12 +96,22 @@ final readonly class Sight
      */
     public function covers(array $from, Marks $subject, array $but): ?string
     {
-        $points = [...$subject->of('eyes'), $subject->middle('chin')];
-        $hides = array_filter(array_map(fn (array $p): ?string => $this->between($from, $p, $but), $points), is_string(...));
+        $before = $this->beforeFace($from, $subject, $but);
+        $hides = array_filter($before, is_string(...));
         $names = array_count_values($hides);
         arsort($names);
 
-        return 2 * count($hides) > count($points) ? (string) array_key_first($names) : null;
+        return 2 * count($hides) > count($before) ? (string) array_key_first($names) : null;
+    }
+
+    /**
+     * @param  Vec  $from
+     * @param  list<string>  $but
+     * @return non-empty-list<string|null> what is before each of its points
+     */
+    private function beforeFace(array $from, Marks $subject, array $but): array
+    {
+        return array_map(fn (array $p): ?string => $this->between($from, $p, $but), [...$subject->of('eyes'), $subject->middle('chin')]);
     }
 
     /** What is nearer to the lens than it may be. */

@@ -2,12 +2,7 @@ import type { CameraRow } from './pieces';
 import type { ManifestCamera } from './stream';
 
 /** A place to look from, with its lens. */
-export interface View {
-    position: [number, number, number];
-    rotation: [number, number, number, number];
-    focalMm: number;
-    focusMetres: number;
-    fStop: number;
+export interface View extends CameraRow {
     sensorWidthMm: number;
     /** Wild walls taken away for it by hand; null or nothing: those that it stands behind. */
     wallsAway?: string[] | null;

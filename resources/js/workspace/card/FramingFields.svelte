@@ -7,7 +7,7 @@
 
     /** Whom a camera films from a frame on, its moves, and how it is let go of. */
     let { camera, framings }: { camera: CameraRowData; framings: FramingRow[] } = $props();
-    const { scene, playhead, view } = getDesk();
+    const { scene, playhead } = getDesk();
     const name = (id: number) => scene.find('items', id)?.name ?? '?';
     const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
     const now = $derived([...framings].reverse().find((f) => f.frame <= playhead.frame) ?? framings[0]);
@@ -29,10 +29,12 @@
     /** Comes from beside until the subject is where it is now. */
     function reveal() {
         if (!now) return;
-        const seen = view.at(scene.posesAt(playhead.frame), playhead.frame).view;
+        // Its own distance, whatever one looks through.
+        const metres = scene.posesAt(playhead.frame)?.camera(`c${camera.id}`, playhead.frame)?.focusMetres;
+        if (metres === undefined) return;
         const from = framingFields({
             ...now,
-            ...aside(now, hiddenAside(now.focalMm, camera.sensorWidthMm, seen.focusMetres)),
+            ...aside(now, hiddenAside(now.focalMm, camera.sensorWidthMm, metres)),
             keep: 'still',
         });
         const move = { do: 'camera.frame', camera: camera.id, move: true };
