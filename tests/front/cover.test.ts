@@ -99,9 +99,10 @@ describe('moves aside', () => {
     });
     it('begin a reveal where the middle of the picture is not seen yet', () => {
         // 50 mm on a sensor of 36 mm sees 0.72 m a metre away from it: at 2 m the edge is 0.72 m from the middle.
-        const by = hiddenAside(50, 36, 2);
-        expect(-by).toBeGreaterThan(0.72);
-        expect(by).toBeCloseTo(-1.94);
+        // One stands up to two fifths of that aside for look room, and is a quarter of a metre wide to each side.
+        const by = (kind: FramingRow['kind']) => hiddenAside(framing({ kind, focalMm: 50 }), 36, 2);
+        expect(-by('single')).toBeGreaterThan(0.72 * 1.3 + 0.25);
+        expect(-by('together')).toBeGreaterThan(0.72 * 1.8 + 0.25);
     });
     it('take everything along that makes the framing, and nothing of when it is', () => {
         const fields = framingFields(framing({ partnerId: 2, focusId: 3, frame: 40, over: 12 }));

@@ -34,7 +34,7 @@
         if (metres === undefined) return;
         const from = framingFields({
             ...now,
-            ...aside(now, hiddenAside(now.focalMm, camera.sensorWidthMm, metres)),
+            ...aside(now, hiddenAside(now, camera.sensorWidthMm, metres)),
             keep: 'still',
         });
         const move = { do: 'camera.frame', camera: camera.id, move: true };

@@ -173,9 +173,10 @@ export function aside(f: FramingRow, metres: number): Partial<FramingRow> {
     return { shift: [f.shift[0] + metres, f.shift[1], f.shift[2]] };
 }
 
-/** Metres to the left from which a lens does not see yet what it has in the middle of its picture, at a distance. */
-export function hiddenAside(focalMm: number, sensorWidthMm: number, metres: number): number {
-    return -Math.round(1.35 * (sensorWidthMm / focalMm) * metres * 100) / 100;
+/** Metres to the left from which a lens does not see yet whom it films at a distance: two stand farther to the sides than one. */
+export function hiddenAside(f: Pick<FramingRow, 'kind' | 'focalMm'>, sensorWidthMm: number, metres: number): number {
+    const widths = f.kind === 'single' ? 0.85 : 1.1;
+    return -Math.round(widths * (sensorWidthMm / f.focalMm) * metres * 100) / 100;
 }
 
 /** What a framing is made of, as a command takes it. */
