@@ -49,6 +49,7 @@ final class CommandList
         Commands\CameraKey::class,
         Commands\CameraUnkey::class,
         Commands\CameraSet::class,
+        Commands\CameraSlip::class,
         Commands\CameraRemove::class,
         Commands\ShotCut::class,
         Commands\ShotMove::class,

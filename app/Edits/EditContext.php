@@ -82,8 +82,8 @@ final class EditContext
         foreach (Hanging::on($class, $id) as [$other, $row]) {
             $this->remove($other, $row);
         }
-        foreach (Hanging::parts($this->scene->id, $class, $id) as [$table, $row, $column]) {
-            $this->rows->update($table, $row, [$column => null]);
+        foreach (Hanging::parts($this->scene->id, $class, $id) as [$table, $row, $column, $left]) {
+            $this->rows->update($table, $row, [$column => $left]);
         }
         $this->rows->delete(FieldList::row($class)->table, $id);
     }

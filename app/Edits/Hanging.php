@@ -9,6 +9,7 @@ use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Document\Fields\Listed;
 use CrispReel\Core\Document\Fields\Part;
 use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Refs;
 use Illuminate\Support\Facades\DB;
 use stdClass;
 
@@ -59,7 +60,7 @@ final class Hanging
      * What rows only say of a row, and parts of rows that cannot be without it: who was pushed stands where it is, who was sharp is not.
      *
      * @param  class-string  $to
-     * @return list<array{string, int, string}> table, row and column
+     * @return list<array{string, int, string, string|null}> table, row and column, and what is left in it
      */
     public static function parts(int $scene, string $to, int $id): array
     {
@@ -69,7 +70,7 @@ final class Hanging
             if ($f->nullable && $f->field instanceof Ref && ! $f->field->owner && ! $f->field->needs) {
                 $table = FieldList::row($class)->table;
                 foreach (DB::table($table)->where('scene_id', $scene)->where($f->column, $id)->orderBy('id')->pluck('id') as $row) {
-                    $out[] = [$table, (int) $row, $f->column];
+                    $out[] = [$table, (int) $row, $f->column, null];
                 }
             }
         }
@@ -81,10 +82,25 @@ final class Hanging
                     $rows = DB::table($table)->where('scene_id', $scene)->whereNotNull($f->column)->get()->all();
                     $naming = array_filter($rows, static fn (stdClass $r): bool => self::says($r->{$f->column}, $ref) === $name);
                     foreach ($naming as $r) {
-                        $out[] = [$table, (int) $r->id, $f->column];
+                        $out[] = [$table, (int) $r->id, $f->column, null];
                     }
                 }
+                if ($f->field instanceof Refs && $f->field->to === $to) {
+                    array_push($out, ...self::listing($scene, FieldList::row($class)->table, $f->column, $name));
+                }
             }
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{string, int, string, string}> rows that name something in a list, and the list without it */
+    private static function listing(int $scene, string $table, string $column, string $name): array
+    {
+        $out = [];
+        foreach (DB::table($table)->where('scene_id', $scene)->where($column, 'like', "%\"{$name}\"%")->orderBy('id')->get() as $row) {
+            $left = array_values(array_diff((array) json_decode((string) $row->{$column}, true), [$name]));
+            $out[] = [$table, (int) $row->id, $column, json_encode($left, JSON_THROW_ON_ERROR)];
         }
 
         return $out;

@@ -17,6 +17,7 @@ use CrispReel\Core\Document\Fields\Numbers;
 use CrispReel\Core\Document\Fields\Pairs;
 use CrispReel\Core\Document\Fields\Part;
 use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Refs;
 use CrispReel\Core\Document\Fields\Turn;
 use CrispReel\Core\Document\Fields\Values;
 use CrispReel\Core\Document\Fields\Vector;
@@ -103,6 +104,10 @@ final class RowColumns
             }
             if ($f->field instanceof Vector && $f->field->columns !== null) {
                 $out += is_array($given) ? array_combine($f->field->columns, self::floats($given)) : [];
+            } elseif ($f->field instanceof Refs) {
+                $kind = FieldList::row($f->field->to);
+                $ids = array_map(static fn (mixed $ref): string => $kind->letter.$scene->find($kind->table, $ref)->id, (array) $given);
+                $out[$f->column] = self::json(array_values(array_unique($ids)));
             } elseif (! $f->field instanceof Ref) {
                 $out[$f->column] = self::column($f, $given, $row?->{$f->column});
             } elseif ($f->field->to !== AssetRef::class) {

@@ -15,6 +15,7 @@ use CrispReel\Core\Document\Fields\Number;
 use CrispReel\Core\Document\Fields\Numbers;
 use CrispReel\Core\Document\Fields\Pairs;
 use CrispReel\Core\Document\Fields\Part;
+use CrispReel\Core\Document\Fields\Refs;
 use CrispReel\Core\Document\Fields\Text;
 use CrispReel\Core\Document\Fields\Turn;
 use CrispReel\Core\Document\Fields\Values;
@@ -101,7 +102,7 @@ final class RowRules
             $field instanceof Numbers => ['array', "size:{$field->count}"],
             $field instanceof Pairs => ['array', "min:{$field->least}", "max:{$field->most}"],
             $field instanceof Choices => ['array'],
-            $field instanceof Many, $field instanceof Values && $field->ranges === [] => ['array', "max:{$field->most}"],
+            $field instanceof Refs, $field instanceof Many, $field instanceof Values && $field->ranges === [] => ['array', "max:{$field->most}"],
             $field instanceof Values => ['array:'.implode(',', array_keys($field->ranges))],
             $field instanceof Part => ['array:'.implode(',', array_column(FieldList::of($field->of), 'name'))],
             default => [],
@@ -122,6 +123,7 @@ final class RowRules
             $field instanceof Turn => ["{$at}.*" => ['numeric', 'between:-1.01,1.01']],
             $field instanceof Numbers => ["{$at}.*" => $far],
             $field instanceof Pairs => ["{$at}.*" => ['array', 'size:2'], "{$at}.*.*" => $far],
+            $field instanceof Refs => ["{$at}.*" => ['required']],
             $field instanceof Choices => ["{$at}.*" => ['in:'.implode(',', $field->among)]],
             $field instanceof Values => self::ranges($at, $field),
             $field instanceof Part => self::part($at, $field->of, "required_with:{$at}"),

@@ -17,6 +17,7 @@ use CrispReel\Core\Document\Fields\Pairs;
 use CrispReel\Core\Document\Fields\Part;
 use CrispReel\Core\Document\Fields\Picture;
 use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Refs;
 use CrispReel\Core\Document\Fields\Text;
 use CrispReel\Core\Document\Fields\Turn;
 use CrispReel\Core\Document\Fields\Values;
@@ -117,6 +118,7 @@ final class RowTypes
         return match (true) {
             $field instanceof Text => 'v.string()',
             $field instanceof Choice => 'v.picklist(['.self::quoted($field->among).'])',
+            $field instanceof Refs => 'v.array(v.string())',
             $field instanceof Choices => 'v.array(v.picklist(['.self::quoted($field->among).']))',
             $field instanceof Yes => 'v.boolean()',
             $field instanceof Vector => 'Vec3',

@@ -129,7 +129,7 @@ final class SceneStream
 
         return array_map(
             static fn (Proposal $p): array => $p->toArray(),
-            (new SetUps($stand))->of($wish->subject, $partner, $wish->sideDeg, $wish->height, $wish->hand),
+            (new SetUps($stand))->of($wish->subject, $partner, $wish->sideDeg, $wish->height, $wish->hand, $wish->others),
         );
     }
 

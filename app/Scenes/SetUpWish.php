@@ -9,6 +9,7 @@ use CrispReel\Core\Document\Framing;
 /** Whom somebody looks for a camera place for: who is selected, with whom, when, and from where. */
 final readonly class SetUpWish
 {
+    /** @param  list<string>  $others */
     private function __construct(
         public string $subject,
         public string $partner,
@@ -16,6 +17,7 @@ final readonly class SetUpWish
         public float $sideDeg,
         public string $height,
         public float $hand,
+        public array $others,
     ) {
     }
 
@@ -28,8 +30,12 @@ final readonly class SetUpWish
             : 0.0;
         $height = in_array($text('height'), Framing::HEIGHTS, true) ? $text('height') : 'level';
 
+        // A page says them with commas between, another process as a list.
+        $others = is_array($said['others'] ?? null) ? $said['others'] : array_filter(explode(',', $text('others')));
+
         return new self(
             $text('subject'), $text('partner'), (int) max(0, $number('frame', 1e6)), $number('sideDeg', 180), $height, $number('hand', 1),
+            array_slice(array_values(array_filter($others, is_string(...))), 0, 30),
         );
     }
 }

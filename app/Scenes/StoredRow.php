@@ -12,6 +12,7 @@ use CrispReel\Core\Document\Fields\Listed;
 use CrispReel\Core\Document\Fields\Many;
 use CrispReel\Core\Document\Fields\Part;
 use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Refs;
 use CrispReel\Core\Document\Fields\Values;
 use CrispReel\Core\Document\Fields\Vector;
 
@@ -51,6 +52,7 @@ final class StoredRow
         foreach (FieldList::of($class) as $f) {
             $value = self::value($f, $row);
             $out[self::pageName($f)] = match (true) {
+                $f->field instanceof Refs => (array) $value,
                 $f->field instanceof Many && $f->field->by === null => self::filled($f->field->of, (array) $value),
                 $f->field instanceof Many, $f->field instanceof Values, $f->field instanceof Part && $f->field->sparse => (object) $value,
                 default => $value,

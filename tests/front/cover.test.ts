@@ -11,7 +11,8 @@ import {
     nearestOther,
     wishPath,
 } from '../../resources/js/workspace/cover/setups';
-import type { FramingRow, ItemRow } from '../../resources/js/workspace/rows';
+import { dragged, draggedKey } from '../../resources/js/workspace/panes/cameraWay';
+import type { CameraKeyRow, FramingRow, ItemRow } from '../../resources/js/workspace/rows';
 
 const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
     id: 1,
@@ -31,6 +32,8 @@ const framing = (more: Partial<FramingRow> = {}): FramingRow => ({
     fStop: 4,
     focusId: null,
     shift: [0, 0, 0],
+    others: [],
+    part: 'face',
     ...more,
 });
 const item = (id: number, x: number, kind = 'performer') => ({ id, kind, position: [x, 0, 0] }) as unknown as ItemRow;
@@ -53,6 +56,8 @@ describe('words', () => {
         expect(framingWords(framing(), name)).toBe('Oda, medium shot');
         expect(framingWords(framing({ kind: 'overShoulder', partnerId: 2 }), name)).toBe('Oda, over Bram');
         expect(framingWords(framing({ kind: 'together', partnerId: 2, size: 'full' }), name)).toBe('Oda and Bram, full shot');
+        expect(framingWords(framing({ kind: 'together', partnerId: 2, others: ['i3'] }), name)).toBe('Oda, Bram and ?, medium shot');
+        expect(framingWords(framing({ part: 'leftHand', size: 'closeUp' }), name)).toBe('Oda, left hand, close-up');
     });
 });
 
@@ -84,9 +89,26 @@ it('hands are told by how they hold', () => {
 });
 
 it('a wish is asked for at an address of its own', () => {
-    const wish = { subject: 4, partner: null, frame: 12, side: -35, height: 'low' as const, hand: 0 };
+    const wish = { subject: 4, partner: null, frame: 12, side: -35, height: 'low' as const, hand: 0, others: [] };
     expect(wishPath(7, wish)).toBe('scenes/7/set-ups?subject=i4&frame=12&sideDeg=-35&height=low');
     expect(wishPath(7, { ...wish, partner: 9, hand: -1 })).toContain('&partner=i9&hand=-1');
+    expect(wishPath(7, { ...wish, partner: 9, others: [5, 6] })).toContain('&partner=i9&others=i5%2Ci6');
+});
+
+describe('a lens dragged on the plan', () => {
+    it('goes round whom it films by as many degrees, and takes a lens that keeps the size', () => {
+        // From 3 m before somebody at the origin to 4 m at their left: a quarter turn, and a third farther.
+        expect(dragged(framing({ sideDeg: 20, focalMm: 48 }), [0, 0], [0, 3], [4, 0])).toEqual({ sideDeg: 110, focalMm: 64 });
+        expect(dragged(framing({ sideDeg: 170 }), [1, 1], [1, 4], [4, 1]).sideDeg).toBe(-100);
+        expect(dragged(framing({ focalMm: 400 }), [0, 0], [0, 1], [0, 9]).focalMm).toBe(800);
+    });
+    it('with a key stays turned to what it was turned to', () => {
+        const key = { frame: 5, position: [0, 1.5, 4], rotation: [0, 0, 0, 1], focalMm: 50 } as unknown as CameraKeyRow;
+        const moved = draggedKey(key, [4, 0], 4);
+        // It looked along -z at the origin; from +x it looks along -x: a quarter turn to its left.
+        expect(moved.position).toEqual([4, 1.5, 0]);
+        expect(moved.rotation.map((n) => Math.round(n * 1e4) / 1e4)).toEqual([0, 0.7071, 0, 0.7071]);
+    });
 });
 
 describe('moves aside', () => {

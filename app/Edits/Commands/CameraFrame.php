@@ -36,6 +36,11 @@ final class CameraFrame implements EditCommand
         if (isset($in['partner']) && (int) $scene->find('items', $in['partner'])->id === (int) $subject->id) {
             throw new UserError('framing.partner', "{$subject->name} cannot be filmed with {$subject->name}.", 'Choose somebody else.');
         }
+        foreach ((array) ($in['others'] ?? []) as $other) {
+            if ((int) $scene->find('items', $other)->id === (int) $subject->id) {
+                throw new UserError('framing.others', "{$subject->name} is named twice.", 'Leave the subject out of "others".');
+            }
+        }
         if (! isset($in['partner']) && in_array($in['kind'] ?? 'single', ['overShoulder', 'together'], true)) {
             throw new UserError('framing.two', 'That takes two.', 'Say with whom: "partner".');
         }

@@ -12,28 +12,41 @@ final class Framer
     /** Parts of the picture that a thing fills, by size: the tighter ones show less than all of it. */
     private const THING = [1.9, 1.5, 1.2, 0.86, 0.72, 0.58, 0.34, 0.22];
 
-    public static function solve(Framing $f, Marks $subject, ?Marks $partner, Gate $gate): Aim|Refusal
+    /** The same for a hand. */
+    private const HAND = [0.95, 0.75, 0.55, 0.38, 0.28, 0.2, 0.14, 0.1];
+
+    /** @param  list<Marks>  $with  the others who are framed, the partner first */
+    public static function solve(Framing $f, Marks $subject, array $with, Gate $gate): Aim|Refusal
     {
-        $aim = self::solved($f, $subject, $partner, $gate);
+        $aim = self::solved($f, $subject, $with, $gate);
 
         return $aim instanceof Aim && $f->shift !== [0.0, 0.0, 0.0] ? $aim->shifted($f->shift) : $aim;
     }
 
-    private static function solved(Framing $f, Marks $subject, ?Marks $partner, Gate $gate): Aim|Refusal
+    /** @param  list<Marks>  $with */
+    private static function solved(Framing $f, Marks $subject, array $with, Gate $gate): Aim|Refusal
     {
+        $partner = $f->partner === null ? null : $with[0] ?? null;
         if ($partner !== null && $f->kind === 'overShoulder') {
             $size = OverShoulder::fits($f->size) ? $f->size : 'medium';
 
             return OverShoulder::solve($subject, $partner, $size, $f->sideDeg, $f->focalMm, $gate);
         }
         if ($partner !== null && $f->kind === 'together') {
-            return self::together($f, $subject, $partner, $gate);
+            return self::together($f, $subject, $with, $gate);
         }
         // Who talks with somebody is seen from the line to the other, wherever the head is turned at the moment.
         if ($partner !== null) {
             [$a, $b] = [$subject->middle('eyes'), $partner->middle('eyes')];
             $apart = hypot($b[0] - $a[0], $b[2] - $a[2]);
             $subject = $apart > 0.05 ? $subject->turned(atan2($b[0] - $a[0], $b[2] - $a[2])) : $subject;
+        }
+
+        $hand = $f->part === 'face' ? [] : $subject->hand($f->part);
+        if ($hand !== []) {
+            $share = self::HAND[(int) array_search($f->size, Framing::SIZES, true)];
+
+            return self::boxed($f, $hand, self::around($share), $subject, $gate);
         }
 
         return match ($subject->posture) {
@@ -85,22 +98,28 @@ final class Framer
         return BoxFit::solve($points, $box, $subject->facing + deg2rad($f->sideDeg), $rise, $f->focalMm, $gate, $height);
     }
 
-    /** Two in one picture, seen from degrees off the line between them: 90 is square to it. */
-    private static function together(Framing $f, Marks $a, Marks $b, Gate $gate): Aim
+    /**
+     * Two or more in one picture, seen from degrees off the line between the first two: 90 is square to it.
+     *
+     * @param  list<Marks>  $with
+     */
+    private static function together(Framing $f, Marks $a, array $with, Gate $gate): Aim
     {
-        [$p, $q] = [$a->middle('eyes'), $b->middle('eyes')];
+        [$p, $q] = [$a->middle('eyes'), $with[0]->middle('eyes')];
+        $all = [$a, ...$with];
         $line = atan2($q[0] - $p[0], $q[2] - $p[2]);
         $size = ShotSize::named($f->size);
         $points = [];
-        foreach ([$a, $b] as $m) {
+        foreach ($all as $m) {
             array_push($points, ...$m->of('crown'), ...$m->of('mass'));
             array_push($points, ...($size->number >= 2 ? $m->of($size->bottom) : $m->of('body')));
         }
         $low = $size->bottomAt < -0.99 ? -1.0 : $size->bottomAt;
         $rise = deg2rad(CutLines::RISE[$f->height] ?? 0.0);
         $height = match ($f->height) {
-            'level' => max(0.3, ($p[1] + $q[1]) / 2 - ($size->number >= 3 ? 0.05 : 0.35)),
-            'floor' => min($a->lowest(), $b->lowest()) + 0.12,
+            'level' => max(0.3, array_sum(array_map(static fn (Marks $m): float => $m->middle('eyes')[1], $all)) / count($all)
+                - ($size->number >= 3 ? 0.05 : 0.35)),
+            'floor' => min(array_map(static fn (Marks $m): float => $m->lowest(), $all)) + 0.12,
             default => null,
         };
 

@@ -24,6 +24,9 @@ final readonly class Marks
 
     public const THING = 'thing';
 
+    /** From wrist to the middle of an open hand, as a share of the forearm. */
+    public const HAND = 0.35;
+
     /**
      * @param  array<string, list<Vec>>  $points  by mark: crown, skull, brow, eyes, chin; outlines at shoulders, chest, waist, belt, hip,
      *                                            thigh, knee; sole; mass of the shoulders; body
@@ -79,13 +82,36 @@ final readonly class Marks
     /** @return Vec the middle of a mark */
     public function middle(string $mark): array
     {
-        $points = $this->of($mark);
-        $sum = [0.0, 0.0, 0.0];
-        foreach ($points as $p) {
-            $sum = V3::add($sum, $p);
+        return V3::mean($this->of($mark));
+    }
+
+    /**
+     * @param  string  $part  "leftHand" or "rightHand"
+     * @return list<Vec> corners around a hand, as large as it lies open from the wrist on; none: it has no such joints
+     */
+    public function hand(string $part): array
+    {
+        $letter = $part === 'leftHand' ? 'L' : 'R';
+        [$elbow, $wrist] = [$this->joints["lowerArm{$letter}"] ?? null, $this->joints["hand{$letter}"] ?? null];
+        if ($elbow === null || $wrist === null) {
+            return [];
+        }
+        $long = V3::mul(V3::sub($wrist, $elbow), self::HAND);
+        [$at, $half] = [V3::addScaled($wrist, $long, 1.0), max(0.04, V3::length($long))];
+        $out = [];
+        for ($i = 0; $i < 8; $i++) {
+            $out[] = V3::add($at, [$i & 1 ? $half : -$half, $i & 2 ? $half : -$half, $i & 4 ? $half : -$half]);
         }
 
-        return V3::mul($sum, 1 / count($points));
+        return $out;
+    }
+
+    /** @return Vec what is to stay in the picture: the middle of the eyes, or of a hand */
+    public function part(string $part): array
+    {
+        $hand = $part === 'leftHand' || $part === 'rightHand' ? $this->hand($part) : [];
+
+        return $hand === [] ? $this->middle('eyes') : V3::mix($hand[0], $hand[7], 0.5);
     }
 
     /** Height of the lowest point. */

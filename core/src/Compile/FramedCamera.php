@@ -156,12 +156,15 @@ final class FramedCamera implements Films
         return Aim::at($position, $centre, Ease::mix($ax, $bx, $t), Ease::mix($ay, $by, $t), $lens, $this->gate);
     }
 
-    /** @return Vec what a framing keeps in its place: the eyes of who is near, the body of who is seen whole, the middle of two */
+    /** @return Vec what a framing keeps in its place: the eyes of who is near, the body of who is seen whole, the middle of several */
     private function centre(Framing $f, float $frame): array
     {
         [$eyes, $hips] = $this->where->smooth($f->subject, $frame);
-        if ($f->kind === 'together' && $f->partner !== null) {
-            return V3::mix($eyes, $this->where->smooth($f->partner, $frame)[0], 0.5);
+        if ($f->kind === 'together') {
+            return V3::mean(array_map(fn (string $who): array => $this->where->smooth($who, $frame)[0], $f->people()));
+        }
+        if ($f->kind === 'single' && $f->part !== 'face') {
+            return $this->where->hand($f->subject, $f->part, $frame);
         }
 
         return ShotSize::number($f->size) >= 3 || $f->kind === 'overShoulder' ? $eyes : V3::mix($eyes, $hips, 0.5);
@@ -170,7 +173,9 @@ final class FramedCamera implements Films
     /** @return Vec */
     private function sharp(Framing $f, float $frame): array
     {
-        return $this->where->smooth($f->focus ?? $f->subject, $frame)[0];
+        return $f->focus === null && $f->kind === 'single' && $f->part !== 'face'
+            ? $this->where->hand($f->subject, $f->part, $frame)
+            : $this->where->smooth($f->focus ?? $f->subject, $frame)[0];
     }
 
     /** @return list<string> whom it films */
@@ -178,7 +183,7 @@ final class FramedCamera implements Films
     {
         $out = [];
         foreach ($this->stretches as [$f]) {
-            array_push($out, ...array_filter([$f->subject, $f->partner, $f->focus], is_string(...)));
+            array_push($out, ...$f->people(), ...($f->focus === null ? [] : [$f->focus]));
         }
 
         return array_values(array_unique($out));

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Camera\Marks;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Figure;
 
 /**
- * Where those who are filmed are over time: eyes and hips of people, the middle of things; as they are, and as an operator follows
+ * Where those who are filmed are over time: eyes, hips and hands of people, the middle of things; as they are, and as an operator follows
  * them: the mean of what lies before and after, weighted by a bell curve, so that any frame can be asked for first.
  *
  * @phpstan-type Vec array{float, float, float}
@@ -19,17 +20,20 @@ final class Whereabouts
     /** Frames from one look to the next; between two the way is straight. */
     private const STEP = 2;
 
-    /** Frames of the bell's sigma: for what a camera turns to, and for what it goes along with. */
-    private const SIGMA = [8.0, 14.0];
+    /** Frames of the bell's sigma: for what a camera turns to, for what it goes along with, and for hands, which are quicker. */
+    private const SIGMA = [8.0, 14.0, 5.0, 5.0];
 
     /** Frames before and after that count: 2.5 sigmas of the wider bell. */
     public const REACH = 36;
 
-    /** @var array<string, list<array{Vec, Vec}>> by item and stretch */
+    /** @var array<string, list<array{Vec, Vec, Vec, Vec}>> by item and stretch */
     private array $looks = [];
 
     /** @var array<string, array{Vec, Vec}> smoothed, by item and even frame */
     private array $smooth = [];
+
+    /** @var array<string, Vec> smoothed, by item, even frame and hand */
+    private array $hands = [];
 
     /** @param  array<string, Vec>  $middles  of things, in their own space */
     public function __construct(
@@ -54,6 +58,19 @@ final class Whereabouts
         return [V3::mix($a[0], $b[0], $t), V3::mix($a[1], $b[1], $t)];
     }
 
+    /**
+     * @param  string  $part  "leftHand" or "rightHand"
+     * @return Vec
+     */
+    public function hand(string $item, string $part, float $frame): array
+    {
+        $low = self::STEP * (int) floor($frame / self::STEP);
+        $which = $part === 'leftHand' ? 2 : 3;
+        $at = fn (int $f): array => $this->hands["{$item} {$f} {$which}"] ??= $this->mean($item, $f, $which);
+
+        return V3::mix($at($low), $at($low + self::STEP), ($frame - $low) / self::STEP);
+    }
+
     /** @return array{Vec, Vec} */
     private function smoothed(string $item, int $frame): array
     {
@@ -75,7 +92,7 @@ final class Whereabouts
         return V3::mul($sum, 1 / $total);
     }
 
-    /** @return array{Vec, Vec} eyes and hips at an even frame of the scene; before it begins and after it ends as then */
+    /** @return array{Vec, Vec, Vec, Vec} eyes, hips, left and right hand at an even frame of the scene; before it begins and after it ends as then */
     private function at(string $item, int $frame): array
     {
         $last = max(0, $this->frames - 1);
@@ -87,11 +104,11 @@ final class Whereabouts
         return $stretch[$k - $n * $each];
     }
 
-    /** @return list<array{Vec, Vec}> */
+    /** @return list<array{Vec, Vec, Vec, Vec}> */
     private function stretch(string $item, int $from): array
     {
         return $this->memory->of(
-            Memory::key('where', [
+            Memory::key('whereabouts', [
                 $item, $from, $this->middles[$item] ?? null, $this->poses->grounds($item, $from, $from + CompiledScene::PIECE),
             ]),
             function () use ($item, $from): array {
@@ -105,7 +122,7 @@ final class Whereabouts
         );
     }
 
-    /** @return array{Vec, Vec} */
+    /** @return array{Vec, Vec, Vec, Vec} */
     private function look(Moment $moment, string $item): array
     {
         $figure = $this->poses->lanes[$item]->figure ?? null;
@@ -113,10 +130,26 @@ final class Whereabouts
         if ($figure === null || $face === null) {
             $at = $moment->place($item)->point($this->middles[$item] ?? [0.0, 0.0, 0.0]);
 
-            return [$at, $at];
+            return [$at, $at, $at, $at];
         }
 
-        return [$moment->joint($item, $face[0])->point($face[1]), $moment->joint($item, $figure->hips)->position];
+        $eyes = $moment->joint($item, $face[0])->point($face[1]);
+        $hands = array_map(static fn (string $letter): array => self::handAt($moment, $item, $figure, $letter) ?? $eyes, ['L', 'R']);
+
+        return [$eyes, $moment->joint($item, $figure->hips)->position, ...$hands];
+    }
+
+    /** @return Vec|null the middle of an open hand: as much farther than the wrist as forearms are long, by the third */
+    private static function handAt(Moment $moment, string $item, Figure $figure, string $letter): ?array
+    {
+        $roles = $figure->skeleton->roles;
+        [$elbow, $wrist] = [$roles["lowerArm{$letter}"] ?? null, $roles["hand{$letter}"] ?? null];
+        if ($elbow === null || $wrist === null) {
+            return null;
+        }
+        [$from, $at] = [$moment->joint($item, $elbow)->position, $moment->joint($item, $wrist)->position];
+
+        return V3::addScaled($at, V3::sub($at, $from), Marks::HAND);
     }
 
     /** @return array{int, Vec, Vec}|null the joint of a head, the middle of its eyes and the way it looks, both in that joint's space */

@@ -53,20 +53,31 @@ final class Candidates
         return $this->found;
     }
 
-    /** All who take part, from where they stand at a few moments: the two who are farthest apart hold the others between them. */
+    /** All who take part, from where they stand at a few moments; three and more who stand together nearer, too. */
     private function masters(): void
     {
         $a = $this->action;
+        $third = intdiv($a->to - $a->from, 3) + 48;
         foreach (array_unique([$a->from + 12, intdiv($a->from + $a->to, 2), max($a->from, $a->to - 24)]) as $frame) {
-            [$one, $other] = $this->farthest($frame);
-            $framing = $other === null
-                ? $this->framing($one, $frame, ['size' => 'wide', 'sideDeg' => 20.0, 'focalMm' => 32.0])
-                : $this->framing($one, $frame, [
-                    'partner' => $other, 'kind' => 'together', 'size' => 'wide', 'sideDeg' => 90.0 * $this->side($one, $other, $frame),
-                    'focalMm' => 32.0,
-                ]);
-            $third = intdiv($a->to - $a->from, 3) + 48;
-            $this->add('master', 'All', $framing, $a->people, 0.6, max($a->from, $frame - $third), min($a->to, $frame + $third));
+            [$from, $to] = [max($a->from, $frame - $third), min($a->to, $frame + $third)];
+            if (count($a->people) < 2) {
+                $alone = $this->framing($a->people[0], $frame, ['size' => 'wide', 'sideDeg' => 20.0, 'focalMm' => 32.0]);
+                $this->add('master', 'All', $alone, $a->people, 0.6, $from, $to);
+
+                continue;
+            }
+            $stand = ($this->at)($frame);
+            [$one, $other] = (new Group($stand, $a->people))->ends();
+            $all = [
+                'partner' => $other, 'others' => array_values(array_diff($a->people, [$one, $other])), 'kind' => 'together',
+                'sideDeg' => 90.0 * $this->side($one, $other, $frame),
+            ];
+            $this->add('master', 'All', $this->framing($one, $frame, $all + ['size' => 'wide', 'focalMm' => 32.0]), $a->people, 0.6, $from, $to);
+            [$p, $q] = [$stand->marks($one)->middle('eyes'), $stand->marks($other)->middle('eyes')];
+            if ($all['others'] !== [] && hypot($p[0] - $q[0], $p[2] - $q[2]) < self::APART) {
+                $near = $this->framing($one, $frame, $all + ['size' => 'medium', 'focalMm' => 40.0]);
+                $this->add('two', 'All, to the belt', $near, $a->people, 2.7, $from, $to);
+            }
         }
     }
 
@@ -152,7 +163,7 @@ final class Candidates
             return;
         }
         $f = $proposal->framing;
-        $aim = Framer::solve($f, $stand->marks($f->subject), $f->partner === null ? null : $stand->marks($f->partner), $stand->gate);
+        $aim = Framer::solve($f, $stand->marks($f->subject), array_map($stand->marks(...), $f->with()), $stand->gate);
         if ($aim instanceof Aim) {
             $camera = new FramedCamera([[$f, $aim]], $stand->gate, $this->where);
             $this->found[] = new Candidate($role, $title, $f, $camera, $about, $size, $from, $to);
@@ -175,25 +186,6 @@ final class Candidates
         }
 
         return intdiv($from + $to, 2);
-    }
-
-    /** @return array{string, string|null} */
-    private function farthest(int $frame): array
-    {
-        $stand = ($this->at)($frame);
-        $best = [$this->action->people[0], $this->action->people[1] ?? null];
-        $most = 0.0;
-        foreach ($this->action->people as $a) {
-            foreach ($this->action->people as $b) {
-                [$p, $q] = [$stand->marks($a)->middle('eyes'), $stand->marks($b)->middle('eyes')];
-                $apart = hypot($p[0] - $q[0], $p[2] - $q[2]);
-                if ($a < $b && $apart > $most) {
-                    [$best, $most] = [[$a, $b], $apart];
-                }
-            }
-        }
-
-        return $best;
     }
 
     /**

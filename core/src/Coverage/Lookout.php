@@ -29,6 +29,9 @@ final class Lookout
 
     private const LEAST = 12;
 
+    /** What leaves the picture, in words. */
+    private const PARTS = ['leftHand' => 'left hand', 'rightHand' => 'right hand'];
+
     /** @var array<int, Stand> */
     private array $stands = [];
 
@@ -81,9 +84,12 @@ final class Lookout
             return [];
         }
         $pose = $framed->at($frame);
-        [$x, $y, $depth] = $pose->project($stand->face($framing->subject)->middle('eyes'), $this->aspect());
+        [$x, $y, $depth] = $pose->project($this->watched($stand, $framing), $this->aspect());
         if ($depth <= 0.0 || abs($x) > 1.0 || abs($y) > 1.0) {
             return ['lost' => ['lost', '']];
+        }
+        if ($framing->part !== 'face' && $framing->kind === 'single') {
+            return [];
         }
         $axis = Q4::rotate($pose->rotation, [0.0, 0.0, -1.0]);
         $aim = new Aim($pose->position, atan2($axis[0], $axis[2]), asin(max(-1.0, min(1.0, $axis[1]))), $pose->focalMm);
@@ -104,8 +110,10 @@ final class Lookout
         $framing = $framed->framing($middle);
         $letter = $this->scene->document->cameras[$shot->camera]->letter;
         $who = $this->stand($from)->name($framing->subject);
+        $whose = $framing->kind === 'single' ? self::PARTS[$framing->part] ?? '' : '';
+        $whose = $whose === '' ? $who : "{$who}'s {$whose}";
         [$sentence, $remedy] = match ($kind) {
-            'lost' => ["{$who} leaves the picture of camera {$letter}.", 'Let the camera turn with them, or go wider.'],
+            'lost' => ["{$whose} leaves the picture of camera {$letter}.", 'Let the camera turn with them, or go wider.'],
             'blocked' => [
                 "{$what} is before {$who}'s face in camera {$letter}.", 'Take another side or height in Cover, or move one of them.',
             ],
@@ -116,6 +124,14 @@ final class Lookout
             "camera.{$kind}", Severity::Look, $sentence, remedy: $remedy, about: [$shot->camera, $framing->subject],
             frames: [$from, max($from, $to - 1)], mends: $this->mends($kind, $framing, $who, $middle),
         );
+    }
+
+    /** @return array{float, float, float} what is to stay in the picture */
+    private function watched(Stand $stand, Framing $f): array
+    {
+        return $f->part === 'face' || $f->kind !== 'single'
+            ? $stand->face($f->subject)->middle('eyes')
+            : $stand->marks($f->subject)->part($f->part);
     }
 
     /** @return list<Mend> */

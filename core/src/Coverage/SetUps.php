@@ -6,6 +6,7 @@ namespace CrispReel\Core\Coverage;
 
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Framing;
+use CrispReel\Core\Math\Angle;
 
 /** What a director may choose from for whom is selected: families of set-ups, each solved at the moment that is looked at. */
 final class SetUps
@@ -35,19 +36,25 @@ final class SetUps
      * @param  string|null  $partner  with whom it has to do
      * @param  float  $sideDeg  seen from the subject
      * @param  float  $hand  side of the line between the two, by its sign; 0: the one that is kept
+     * @param  list<string>  $others  who is filmed with them: a group
      * @return list<Proposal>
      */
-    public function of(string $subject, ?string $partner, float $sideDeg, string $height, float $hand = 0.0): array
-    {
+    public function of(
+        string $subject, ?string $partner, float $sideDeg, string $height, float $hand = 0.0, array $others = [],
+    ): array {
         if (! $this->stand->isPerson($subject)) {
             return [...$this->thing($subject, $sideDeg, $height), ...$this->moving($subject, $height)];
         }
         $partner = $partner !== null && $partner !== $subject && $this->stand->isPerson($partner) ? $partner : null;
 
+        $others = array_values(array_filter(array_diff($others, [$subject, $partner]), $this->stand->isPerson(...)));
+
         return [
+            ...$this->group($subject, $partner, $others, $height),
             ...$this->alone($subject, $sideDeg, $height),
             ...($partner === null ? [] : $this->two($subject, $partner, $hand)),
             ...$this->hands($subject),
+            ...$this->busyHands($subject, $sideDeg),
             ...$this->moving($subject, $height),
         ];
     }
@@ -60,6 +67,49 @@ final class SetUps
             $out[] = $this->stand->propose('one', self::TITLES[$size], $this->framing($subject, [
                 'size' => $size, 'sideDeg' => $sideDeg, 'height' => $height, 'focalMm' => self::LENSES[$size],
             ]));
+        }
+
+        return $out;
+    }
+
+    /**
+     * Three and more as a group: all of them by three sizes from where their faces are seen, from high, and along the row.
+     *
+     * @param  list<string>  $others
+     * @return list<Proposal>
+     */
+    private function group(string $subject, ?string $partner, array $others, string $height): array
+    {
+        if ($partner === null || $others === []) {
+            return [];
+        }
+        [$line, $before] = (new Group($this->stand, [$subject, $partner, ...$others]))->headings();
+        $out = [];
+        foreach ([
+            ['All, to the belt', 'medium', 0.0, $height, 40.0], ['All, whole', 'full', 0.0, $height, 35.0],
+            ['All, with what is around', 'wide', 0.0, $height, 28.0], ['All, along the row', 'medium', 55.0, $height, 50.0],
+            ['All, along the row from the other end', 'medium', -55.0, $height, 50.0], ['All, from high', 'full', 0.0, 'high', 28.0],
+        ] as [$title, $size, $aside, $level, $lens]) {
+            $side = rad2deg(Angle::wrapped($before - $line)) + $aside;
+            $out[] = $this->stand->propose('group', $title, $this->framing($subject, [
+                'partner' => $partner, 'others' => $others, 'kind' => 'together', 'size' => $size, 'height' => $level,
+                'sideDeg' => rad2deg(Angle::wrapped(deg2rad($side))), 'focalMm' => $lens,
+            ]));
+        }
+
+        return $out;
+    }
+
+    /** @return list<Proposal> of hands that hold or touch something now */
+    private function busyHands(string $subject, float $sideDeg): array
+    {
+        $out = [];
+        foreach (['handL' => ['leftHand', 'The left hand'], 'handR' => ['rightHand', 'The right hand']] as $role => [$part, $title]) {
+            if ($this->stand->isBusy($subject, $role) && $this->stand->marks($subject)->hand($part) !== []) {
+                $out[] = $this->stand->propose('hands', $title, $this->framing($subject, [
+                    'size' => 'mediumCloseUp', 'sideDeg' => $sideDeg, 'height' => 'high', 'focalMm' => 65.0, 'part' => $part,
+                ]));
+            }
         }
 
         return $out;

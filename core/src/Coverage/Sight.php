@@ -76,6 +76,19 @@ final readonly class Sight
     }
 
     /**
+     * @param  Vec  $from
+     * @param  Vec  $point
+     * @param  list<string>  $but  ids of people who may be in the way
+     * @return array{float, string} 1: it is seen; 0: what hides it
+     */
+    public function point(array $from, array $point, array $but): array
+    {
+        $hides = $this->between($from, $point, $but);
+
+        return [$hides === null ? 1.0 : 0.0, (string) $hides];
+    }
+
+    /**
      * Share of a face that is clear: eyes and chin.
      *
      * @param  Vec  $from

@@ -12,6 +12,7 @@ use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Camera\Marks;
 use CrispReel\Core\Camera\OverShoulder;
 use CrispReel\Core\Camera\Refusal;
+use CrispReel\Core\Compile\Carry;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Subjects;
@@ -62,6 +63,26 @@ final class Stand
     public function isPerson(string $item): bool
     {
         return $this->subjects->isPerson($item);
+    }
+
+    /** Whether a hand, named by the joint's role, holds or touches something at this moment. */
+    public function isBusy(string $person, string $role): bool
+    {
+        foreach ($this->scene->document->contacts as $c) {
+            if ($c->item === $person && $c->effector === $role && $c->weight($this->frame) > 0.5) {
+                return true;
+            }
+        }
+        $joint = $this->scene->lanes[$person]->figure->skeleton->roles[$role] ?? null;
+        foreach ($joint === null ? [] : $this->scene->carries as $carries) {
+            $now = array_filter($carries, fn (Carry $c): bool => $c->from <= $this->frame);
+            $last = end($now);
+            if ($last !== false && $last->parent === $person && $last->joint === $joint) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     public function marks(string $item): Marks
@@ -148,13 +169,12 @@ final class Stand
 
     private function solve(Framing $f): Aim|Refusal
     {
-        return Framer::solve($f, $this->marks($f->subject), $f->partner === null ? null : $this->marks($f->partner), $this->gate);
+        return Framer::solve($f, $this->marks($f->subject), array_map($this->marks(...), $f->with()), $this->gate);
     }
 
     /** What stands against a framing; null: nothing. */
     private function hides(Sight $sight, Framing $f, Aim $aim): ?string
     {
-        $both = [$f->subject, ...($f->partner === null ? [] : [$f->partner])];
         if ($f->kind === 'single' && $f->partner !== null && $this->shows($f->partner, $aim)) {
             return $this->name($f->partner);
         }
@@ -165,7 +185,7 @@ final class Stand
         $far = V3::distance($aim->position, $this->marks($f->subject)->middle('eyes'));
 
         return $sight->crowds($aim)
-            ?? $sight->foreground($aim, self::CLOSE * $far, $f->kind === 'single' ? [$f->subject] : $both, $this->gate);
+            ?? $sight->foreground($aim, self::CLOSE * $far, $f->kind === 'single' ? [$f->subject] : $f->people(), $this->gate);
     }
 
     /** Whether head or shoulders of somebody are in the picture. */
@@ -187,12 +207,14 @@ final class Stand
     /** @return array{float, string} */
     private function seen(Sight $sight, Framing $f, Aim $aim): array
     {
-        $both = [$f->subject, ...($f->partner === null ? [] : [$f->partner])];
-        $found = $sight->of($aim, $this->marks($f->subject), $f->kind === 'single' ? [$f->subject] : $both, $this->gate);
-        if ($f->kind === 'together' && $f->partner !== null) {
-            $other = $sight->of($aim, $this->marks($f->partner), $both, $this->gate);
-
-            return $other[0] < $found[0] ? $other : $found;
+        $all = $f->kind === 'single' ? [$f->subject] : $f->people();
+        if ($f->kind === 'single' && $f->part !== 'face') {
+            return $sight->point($aim->position, $this->marks($f->subject)->part($f->part), [$f->subject]);
+        }
+        $found = $sight->of($aim, $this->marks($f->subject), $all, $this->gate);
+        foreach ($f->kind === 'together' ? $f->with() : [] as $who) {
+            $other = $sight->of($aim, $this->marks($who), $all, $this->gate);
+            $found = $other[0] < $found[0] ? $other : $found;
         }
 
         return $found;
@@ -227,7 +249,7 @@ final class Stand
 
     private function view(Aim $aim, Framing $f): CameraPose
     {
-        return $aim->pose($this->gate, $this->marks($f->subject)->middle('eyes'), $f->fStop);
+        return $aim->pose($this->gate, $this->marks($f->subject)->part($f->part), $f->fStop);
     }
 
     private function sight(): Sight

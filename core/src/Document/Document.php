@@ -7,6 +7,7 @@ namespace CrispReel\Core\Document;
 use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Document\Fields\Part;
 use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Refs;
 
 /** A whole scene as immutable values. Its JSON form is the portable scene file (core/resources/scene.schema.json). */
 final readonly class Document
@@ -168,9 +169,11 @@ final readonly class Document
             $held = $value->{$f->name};
             if ($f->field instanceof Part && is_object($held)) {
                 self::checkRefs($held, "{$where}/{$f->name}", $there);
-            } elseif ($f->field instanceof Ref && is_string($held) && ! isset($there[$f->field->to][$held])) {
-                $what = $f->field->to === AssetRef::class ? 'asset' : FieldList::row($f->field->to)->word;
-                throw UnableToReadDocument::at("{$where}/{$f->name}", "there is no {$what} \"{$held}\"");
+            } elseif ($f->field instanceof Ref || $f->field instanceof Refs) {
+                foreach (array_diff(array_filter((array) $held, is_string(...)), array_keys($there[$f->field->to])) as $id) {
+                    $what = $f->field->to === AssetRef::class ? 'asset' : FieldList::row($f->field->to)->word;
+                    throw UnableToReadDocument::at("{$where}/{$f->name}", "there is no {$what} \"{$id}\"");
+                }
             }
         }
     }

@@ -11,6 +11,7 @@ use CrispReel\Core\Document\Fields\Id;
 use CrispReel\Core\Document\Fields\Number;
 use CrispReel\Core\Document\Fields\OfFields;
 use CrispReel\Core\Document\Fields\Ref;
+use CrispReel\Core\Document\Fields\Refs;
 use CrispReel\Core\Document\Fields\Row;
 use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Math\Ease;
@@ -35,12 +36,16 @@ final readonly class Framing
     /** Stands still; turns to keep the subject where it is in the picture; goes along with it. */
     public const KEEPS = ['still', 'turn', 'follow'];
 
+    /** Of somebody filmed alone: what fills the picture, and what is watched that it stays in it. */
+    public const PARTS = ['face', 'leftHand', 'rightHand'];
+
     /**
      * @param  float  $sideDeg  where the lens stands, seen from the subject: 0 before its face, positive to its left; with a partner, off
      *                          the line to it; over the shoulder only the sign counts: positive, the partner is at the left of the picture
      * @param  int  $over  frames that the move from the framing before takes, from $frame on; 0: it is there at once
      * @param  string|null  $focus  who or what is sharp; null: the subject
      * @param  array{float, float, float}  $shift  metres from where it would stand: to its right, up, ahead
+     * @param  list<string>  $others  who is in the picture beside subject and partner: a group
      * @param  float  $room  share of the usual look room; negative: to the other side
      */
     public function __construct(
@@ -61,7 +66,21 @@ final readonly class Framing
         #[Number(0.7, 64)] public float $fStop = 4.0,
         #[Ref(Item::class)] public ?string $focus = null,
         #[Vector(most: 1000)] public array $shift = [0.0, 0.0, 0.0],
+        #[Refs(Item::class, most: 30)] public array $others = [],
+        #[Choice(self::PARTS)] public string $part = 'face',
     ) {
+    }
+
+    /** @return list<string> with whom the subject is framed: the partner first, each once */
+    public function with(): array
+    {
+        return array_values(array_diff([...($this->partner === null ? [] : [$this->partner]), ...$this->others], [$this->subject]));
+    }
+
+    /** @return list<string> all who are framed, the subject first */
+    public function people(): array
+    {
+        return [$this->subject, ...$this->with()];
     }
 
     /**

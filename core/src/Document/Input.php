@@ -149,6 +149,18 @@ final readonly class Input
         return $out;
     }
 
+    /** @return list<string> each once */
+    public function ids(string $key, int $most): array
+    {
+        $v = $this->data[$key] ?? null;
+        if (! is_array($v) || count($v) > $most) {
+            throw UnableToReadDocument::at($this->path($key), "a list of up to {$most} ids belongs here");
+        }
+        $in = new self(array_values($v), $this->path($key));
+
+        return array_values(array_unique(array_map(static fn (int $k): string => $in->id((string) $k), array_keys($in->data))));
+    }
+
     /**
      * @param  list<string>  $among
      * @return list<string>

@@ -110,6 +110,15 @@ final class V3
     }
 
     /**
+     * @param  list<Vec>  $all  one at least
+     * @return Vec
+     */
+    public static function mean(array $all): array
+    {
+        return self::mul(array_reduce($all, self::add(...), [0.0, 0.0, 0.0]), 1 / max(1, count($all)));
+    }
+
+    /**
      * The part of $a across the unit direction $d, as a unit vector.
      *
      * @param  Vec  $a

@@ -81,8 +81,8 @@ final class ShotList
 
         return $f === null ? '' : match ($f->kind) {
             'overShoulder' => "{$name($f->subject)}, over {$name($f->partner)}",
-            'together' => "{$name($f->subject)} and {$name($f->partner)}",
-            default => $name($f->subject),
+            'together' => implode(', ', array_map($name, array_slice($f->people(), 0, -1)))." and {$name(array_slice($f->people(), -1)[0])}",
+            default => $name($f->subject).($f->part === 'face' ? '' : ', '.['leftHand' => 'left', 'rightHand' => 'right'][$f->part].' hand'),
         };
     }
 

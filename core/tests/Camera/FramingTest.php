@@ -165,7 +165,7 @@ test('cut lines fall where they are to, told by the drawn vertices', function (
         foreach ([0.0, 35.0, -90.0, 180.0] as $side) {
             foreach ([['level', 50.0], ['low', 28.0], ['high', 85.0]] as [$height, $lens]) {
                 $framing = new Framing('f1', 'c1', 'i1', size: $size, sideDeg: $side, height: $height, focalMm: $lens);
-                $aim = Framer::solve($framing, $marks, null, new Gate(WIDE));
+                $aim = Framer::solve($framing, $marks, [], new Gate(WIDE));
                 $size_ = ShotSize::named($size, $marks->posture);
                 $top = max(array_map(static fn (array $v): float => seenAt($aim, $v[0])[1], $head));
                 expect($top)->toEqualWithDelta($size_->topAt, 0.02, "{$who} {$size} {$side} {$height}: top");
@@ -186,7 +186,7 @@ test('the sizes are steps of the same ladder, and who looks aside has room to lo
     $marks = marksOf('oda', Placement::standing([0.0, 0.0, 0.0], 0.0));
     $far = [];
     foreach (Framing::SIZES as $size) {
-        $aim = Framer::solve(new Framing('f1', 'c1', 'i1', size: $size, sideDeg: 60.0), $marks, null, new Gate(WIDE));
+        $aim = Framer::solve(new Framing('f1', 'c1', 'i1', size: $size, sideDeg: 60.0), $marks, [], new Gate(WIDE));
         $eyes = $marks->middle('eyes');
         $far[] = hypot($aim->position[0] - $eyes[0], $aim->position[2] - $eyes[2]);
         // She faces +z and is seen from her left: in the picture she looks to the left, and stands right of the middle.
@@ -241,7 +241,7 @@ test('two in one picture are both in it, to the line that is asked for', functio
     $b = marksOf('bram', Placement::standing([0.0, 0.0, 1.5], 180.0));
     foreach (['medium' => 'belt', 'full' => 'body'] as $size => $low) {
         $f = new Framing('f1', 'c1', 'i1', 'i2', kind: 'together', size: $size, sideDeg: 90.0);
-        $aim = Framer::solve($f, $a, $b, new Gate(WIDE));
+        $aim = Framer::solve($f, $a, [$b], new Gate(WIDE));
         foreach ([$a, $b] as $m) {
             foreach ([...$m->of('crown'), ...$m->of('mass'), ...$m->of($low)] as $p) {
                 [$x, $y] = seenAt($aim, $p);

@@ -52,7 +52,7 @@ function costsOf(string $style, array ...$of): CutCosts
     $candidates = [];
     foreach ($of as [$role, $size, $how]) {
         $f = Tries::with(new Framing('f0', 'c0', 'i1', frame: 60), $how);
-        $aim = Framer::solve($f, $stand->marks($f->subject), $f->partner === null ? null : $stand->marks($f->partner), $gate);
+        $aim = Framer::solve($f, $stand->marks($f->subject), array_map($stand->marks(...), $f->with()), $gate);
         assert($aim instanceof Aim);
         $about = $role === 'two' || $role === 'master' ? ['i1', 'i2'] : [$f->subject];
         $candidates[] = new Candidate($role, $role, $f, new FramedCamera([[$f, $aim]], $gate, $where), $about, $size, 0, $scene->frames);

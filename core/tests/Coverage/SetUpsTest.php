@@ -14,14 +14,16 @@ use CrispReel\Core\Tests\Support\Scenes;
 /**
  * @param  list<array<string, mixed>>  $items
  * @param  array<string, mixed>  $more
+ * @param  list<string>  $others
  * @return array<string, Proposal> by title
  */
-function setUps(array $items, string $subject, ?string $partner, float $side = 20.0, float $hand = 0.0, array $more = []): array
-{
+function setUps(
+    array $items, string $subject, ?string $partner, float $side = 20.0, float $hand = 0.0, array $more = [], array $others = [],
+): array {
     static $memory = new Memory;
     $scene = Scenes::compile(['items' => $items] + $more, null, $memory);
     $stand = new Stand($scene, new FakeAssets, $memory, 0, new Gate(16 / 9));
-    $all = (new SetUps($stand))->of($subject, $partner, $side, 'level', $hand);
+    $all = (new SetUps($stand))->of($subject, $partner, $side, 'level', $hand, $others);
 
     return array_combine(array_map(static fn (Proposal $p): string => $p->title, $all), $all);
 }
@@ -120,14 +122,14 @@ test('what changes hands about now is proposed from near and with both, and at n
     $hands = static fn (array $all): array => array_filter($all, static fn (Proposal $p): bool => $p->family === 'hands');
     foreach (['i1', 'i2'] as $who) {
         $found = $hands(setUps($items, $who, null, more: $links(20)));
-        expect(array_keys($found))->toBe(['i3, hand to hand', 'i3, from near', 'Both, down to the hands']);
+        expect(array_slice(array_keys($found), 0, 3))->toBe(['i3, hand to hand', 'i3, from near', 'Both, down to the hands']);
         foreach ($found as $p) {
             expect($p->view)->not->toBeNull($p->says);
         }
         $thing = $found['i3, hand to hand']->view;
         expect($thing->focusMetres)->toBeLessThan($found['Both, down to the hands']->view->focusMetres);
     }
-    expect($hands(setUps($items, 'i1', null, more: $links(90))))->toBe([]);
+    expect($hands(setUps($items, 'i1', null, more: $links(90))))->not->toHaveKey('i3, hand to hand');
 });
 
 test('a thing that goes somewhere is followed like a person', function (): void {

@@ -1,5 +1,7 @@
 <script lang="ts">
     import { getDesk } from './context';
+    import { framingsOf } from './cover/setups';
+    import FramingLane from './FramingLane.svelte';
     import { tapeColour, type BeatRow, type CameraRowData, type ItemRow, type LinkRow } from './rows';
     import type { Timeline } from './timeline.svelte';
 
@@ -104,11 +106,14 @@
         void scene.edit({ do: 'beat.add', item: item.id, motion: id, start });
     }
 
+    const framed = (c: CameraRowData) => framingsOf(scene.rows.framings, c.id);
     function keyed(c: CameraRowData) {
-        return c.keys.length > 1 ? c.keys : [];
+        return c.keys.length > 1 && framed(c).length === 0 ? c.keys : [];
     }
 
-    const moving = $derived(scene.rows.cameras.filter((c) => c.keys.length > 1 || scene.isSelected('cameras', c.id)));
+    const moving = $derived(
+        scene.rows.cameras.filter((c) => c.keys.length > 1 || framed(c).length > 1 || scene.isSelected('cameras', c.id)),
+    );
 </script>
 
 <svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
@@ -214,6 +219,7 @@
                 <span class="truncate font-medium">Camera {c.letter}</span>
             </button>
             <div class="absolute top-1/2 right-0 h-px bg-tide/40" style:left={`${line.left}px`}></div>
+            {#if framed(c).length > 0}<FramingLane camera={c} {line} />{/if}
             {#each keyed(c) as k, i (k.frame)}
                 {@const next = c.keys[i + 1]}
                 {#if next}<div

@@ -102,11 +102,25 @@
         view.source = { kind: 'reel' };
     }
 
+    /** Alt and a drag: what the camera of a shot does comes earlier or later under it. */
+    let slip = $state<{ camera: number; x: number; by: number } | null>(null);
+    function slipDown(e: PointerEvent, s: ManifestShot) {
+        e.stopPropagation();
+        if (!e.altKey || e.button !== 0 || !scene.canEdit) return;
+        (e.currentTarget as Element).setPointerCapture(e.pointerId);
+        slip = { camera: Number(s.camera.slice(1)), x: e.clientX, by: 0 };
+    }
+    function slipUp() {
+        const d = slip;
+        slip = null;
+        if (d && d.by !== 0) void scene.edit({ do: 'camera.slip', camera: d.camera, by: d.by });
+    }
+
     const scrub = $derived(scrubbing(line, playhead));
     let listed = $state(false);
 </script>
 
-<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
+<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = slip = null)} />
 
 <div
     class="relative h-[72px] shrink-0 overflow-hidden border-b border-line bg-desk"
@@ -152,8 +166,11 @@
                 ]}
                 data-testid={`shot-${s.label}`}
                 aria-label={`Shot ${s.label}, camera ${camera?.letter ?? ''}`}
-                onclick={(e) => pick(e, s)}
-                onpointerdown={(e) => e.stopPropagation()}
+                title="Alt and a drag slip what its camera does; the cuts stay"
+                onclick={(e) => !e.altKey && pick(e, s)}
+                onpointerdown={(e) => slipDown(e, s)}
+                onpointermove={(e) => slip && (slip = { ...slip, by: Math.round((e.clientX - slip.x) / line.perFrame) })}
+                onpointerup={slipUp}
             >
                 {#if pictures[pictureKey(s)]}
                     <span
@@ -162,7 +179,10 @@
                     ></span>
                 {/if}
                 <span class="mono absolute bottom-0 left-0 rounded-tr bg-ink/80 px-1 text-[10px] whitespace-nowrap text-white"
-                    >{s.label} {camera?.letter}{keptShots.has(s.id) ? ' kept' : ''}</span
+                    >{s.label}
+                    {camera?.letter}{keptShots.has(s.id) ? ' kept' : ''}{slip && s.camera === `c${slip.camera}` && slip.by !== 0
+                        ? ` ${slip.by > 0 ? '+' : ''}${slip.by}`
+                        : ''}</span
                 >
             </button>
             {#if i > 0}

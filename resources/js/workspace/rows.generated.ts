@@ -234,6 +234,8 @@ export const FramingRow = v.object({
     fStop: v.number(),
     focusId: v.nullable(v.number()),
     shift: Vec3,
+    others: v.array(v.string()),
+    part: v.picklist(['face', 'leftHand', 'rightHand']),
 });
 export type FramingRow = v.InferOutput<typeof FramingRow>;
 

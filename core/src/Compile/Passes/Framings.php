@@ -7,6 +7,7 @@ namespace CrispReel\Core\Compile\Passes;
 use CrispReel\Core\Camera\Aim;
 use CrispReel\Core\Camera\Framer;
 use CrispReel\Core\Camera\Gate;
+use CrispReel\Core\Camera\Marks;
 use CrispReel\Core\Camera\Refusal;
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\FramedCamera;
@@ -58,9 +59,9 @@ final class Framings implements Pass
 
     private static function solve(Subjects $subjects, Framing $f, Gate $gate): Aim|Refusal
     {
-        $partner = $f->partner === null ? null : $subjects->marks($f->partner, $f->frame);
+        $marks = array_map(static fn (string $id): Marks => $subjects->marks($id, $f->frame), $f->people());
 
-        return Framer::solve($f, $subjects->marks($f->subject, $f->frame), $partner, $gate);
+        return Framer::solve($f, $marks[0], array_slice($marks, 1), $gate);
     }
 
     private static function key(Draft $draft, Framing $f, Gate $gate): string
@@ -68,13 +69,13 @@ final class Framings implements Pass
         $grounds = array_map(
             static fn (string $id): array => $draft->poses()
                 ->grounds($id, max(0, $f->frame - Subjects::AROUND), $f->frame + Subjects::AROUND + 1),
-            array_filter([$f->subject, $f->partner ?? '']),
+            $f->people(),
         );
 
         $said = array_diff_key($f->toArray(), ['id' => 0, 'camera' => 0]);
         $files = array_map(
             static fn (string $id): string => $draft->document->assets[$draft->document->items[$id]->asset]->blob,
-            array_filter([$f->subject, $f->partner ?? '']),
+            $f->people(),
         );
 
         return Memory::key('framing', [$said, $files, $gate->aspect, $gate->sensorWidthMm, $grounds]);

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { parseFrameChange, timecode } from '../../lib/time';
     import { getDesk } from '../context';
-    import { HEIGHTS, KEEPS, SIZES, aside, framingFields, framingWords, framingsOf, hiddenAside, movesFrom } from '../cover/setups';
+    import { HEIGHTS, KEEPS, PARTS, SIZES, aside, framingFields, framingWords, framingsOf, hiddenAside, movesFrom } from '../cover/setups';
     import type { CameraRowData, FramingRow } from '../rows';
     import NumberField from './NumberField.svelte';
 
@@ -75,6 +75,19 @@
                     onchange={(e) => set({ height: e.currentTarget.value })}
                 >
                     {#each HEIGHTS as [id, word] (id)}<option value={id}>{word}</option>{/each}
+                </select>
+            </dd>
+        {/if}
+        {#if now.kind === 'single' && scene.find('items', now.subjectId)?.kind === 'performer'}
+            <dt class="text-soft">Keeps in</dt>
+            <dd>
+                <select
+                    class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+                    aria-label="What stays in the picture"
+                    value={now.part}
+                    onchange={(e) => set({ part: e.currentTarget.value })}
+                >
+                    {#each PARTS as [id, word] (id)}<option value={id}>{word}</option>{/each}
                 </select>
             </dd>
         {/if}

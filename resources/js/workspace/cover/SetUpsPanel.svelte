@@ -38,6 +38,11 @@
         const wish = partnerWish === undefined ? nearestOther(scene.rows.items, subject.id, standing) : partnerWish;
         return wish === subject.id ? null : wish;
     });
+    /** Who is filmed with the two: three and more are a group. */
+    let along = $state<number[]>([]);
+    const more = $derived(people.filter((i) => i.id !== subject?.id && i.id !== partner));
+    const others = $derived(partner === null ? [] : more.filter((i) => along.includes(i.id)).map((i) => i.id));
+    const toggle = (id: number) => (along = along.includes(id) ? along.filter((i) => i !== id) : [...along, id]);
     type Use = 'new' | 'aim' | 'move';
     let into = $state<Use>('new');
     const uses = (letter: string): [Use, string][] => [
@@ -56,7 +61,7 @@
 
     // What may be taken, a moment after the last change.
     $effect(() => {
-        const wish = subject && frame !== null ? { subject: subject.id, partner, frame, side, height, hand } : null;
+        const wish = subject && frame !== null ? { subject: subject.id, partner, frame, side, height, hand, others } : null;
         const state = scene.manifest?.state;
         if (!wish || !state) return;
         const path = wishPath(scene.id, wish);
@@ -137,6 +142,21 @@
                     {#each people.filter((i) => i.id !== subject.id) as i (i.id)}<option value={i.id}>{i.name}</option>{/each}
                 </select>
             </label>
+        {/if}
+        {#if partner !== null && more.length > 0}
+            <div class="flex flex-wrap items-center gap-1 text-[11px]" role="group" aria-label="Who else is in a group with them">
+                <span class="w-[40px] text-soft">and</span>
+                {#each more as i (i.id)}
+                    <button
+                        class={[
+                            'rounded border px-1.5 py-0.5',
+                            along.includes(i.id) ? 'border-tide bg-tide text-white' : 'border-line bg-sheet',
+                        ]}
+                        aria-pressed={along.includes(i.id)}
+                        onclick={() => toggle(i.id)}>{i.name}</button
+                    >
+                {/each}
+            </div>
         {/if}
         <div class="flex flex-wrap gap-1" role="group" aria-label="From which side">
             {#each SIDES as [deg, word, says] (deg)}

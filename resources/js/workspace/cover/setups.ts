@@ -13,7 +13,7 @@ const View = v.object({
 });
 
 export const SetUp = v.object({
-    family: v.picklist(['one', 'two', 'thing', 'hands', 'moving']),
+    family: v.picklist(['group', 'one', 'two', 'thing', 'hands', 'moving']),
     title: v.string(),
     framing: v.looseObject({ subject: v.string(), size: v.string() }),
     view: v.nullable(View),
@@ -62,10 +62,11 @@ export type ShotLine = v.InferOutput<typeof ShotLine>;
 export const ShotLines = v.object({ shots: v.array(ShotLine) });
 
 export const FAMILIES: Record<SetUp['family'], string> = {
+    group: 'A group',
     one: 'One person',
     two: 'Two people',
     thing: 'A thing',
-    hands: 'Hand to hand',
+    hands: 'Hands',
     moving: 'On the way',
 };
 
@@ -120,6 +121,13 @@ export const KEEPS: [FramingRow['keep'], string][] = [
     ['follow', 'Goes along'],
 ];
 
+/** What of somebody filmed alone fills the picture, and is watched that it stays in it. */
+export const PARTS: [FramingRow['part'], string][] = [
+    ['face', 'Face and body'],
+    ['leftHand', 'Left hand'],
+    ['rightHand', 'Right hand'],
+];
+
 export const sizeWords = (size: string): string => (SIZES.find(([s]) => s === size)?.[1] ?? size).toLowerCase();
 
 /** Those of a camera, in the order of their frames. */
@@ -131,8 +139,13 @@ export function framingWords(f: FramingRow, name: (item: number) => string): str
     const who = name(f.subjectId);
     const other = f.partnerId === null ? null : name(f.partnerId);
     if (f.kind === 'overShoulder' && other) return `${who}, over ${other}`;
-    if (f.kind === 'together' && other) return `${who} and ${other}, ${sizeWords(f.size)}`;
-    return `${who}, ${sizeWords(f.size)}`;
+    if (f.kind === 'together' && other) {
+        const more = f.others.map((id) => name(Number(id.slice(1))));
+        const all = [who, other, ...more];
+        return `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}, ${sizeWords(f.size)}`;
+    }
+    const part = PARTS.find(([p]) => p === f.part && p !== 'face');
+    return `${who}, ${part ? `${part[1].toLowerCase()}, ` : ''}${sizeWords(f.size)}`;
 }
 
 export interface Wish {
@@ -142,12 +155,14 @@ export interface Wish {
     side: number;
     height: FramingRow['height'];
     hand: number;
+    others: number[];
 }
 
 /** Where a wish is answered. */
 export function wishPath(scene: number, w: Wish): string {
     const query = new URLSearchParams({ subject: `i${w.subject}`, frame: String(w.frame), sideDeg: String(w.side), height: w.height });
     if (w.partner !== null) query.set('partner', `i${w.partner}`);
+    if (w.others.length > 0) query.set('others', w.others.map((id) => `i${id}`).join(','));
     if (w.hand !== 0) query.set('hand', String(w.hand));
     return `scenes/${scene}/set-ups?${query.toString()}`;
 }
@@ -181,12 +196,12 @@ export function hiddenAside(f: Pick<FramingRow, 'kind' | 'focalMm'>, sensorWidth
 
 /** What a framing is made of, as a command takes it. */
 export function framingFields(f: FramingRow): Record<string, unknown> {
-    const { size, sideDeg, height, focalMm, keep, kind, room, fStop, shift } = f;
+    const { size, sideDeg, height, focalMm, keep, kind, room, fStop, shift, others, part } = f;
     return {
         subject: f.subjectId,
         ...(f.partnerId === null ? {} : { partner: f.partnerId }),
         ...(f.focusId === null ? {} : { focus: f.focusId }),
-        ...{ size, sideDeg, height, focalMm, keep, kind, room, fStop, shift },
+        ...{ size, sideDeg, height, focalMm, keep, kind, room, fStop, shift, others, part },
     };
 }
 

@@ -8,6 +8,7 @@
     import { camerasOn } from './cameras';
     import { gridOf, hipsOver, namesApart, type Mark } from './plan';
     import CameraMark from './CameraMark.svelte';
+    import CameraWay from './CameraWay.svelte';
     import { heightsOf, PlanBook, storeyAt } from './planBook.svelte';
     import PlanMark from './PlanMark.svelte';
 
@@ -353,5 +354,6 @@
                 select={() => scene.select('cameras', c.id)}
             />
         {/each}
+        <CameraWay {px} {pz} {world} />
     </svg>
 </section>
