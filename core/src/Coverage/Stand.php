@@ -20,6 +20,7 @@ use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Framing;
 use CrispReel\Core\Geometry\Solids;
+use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 
 /** A moment of a settled scene at which somebody looks for a place for the camera. */
@@ -101,14 +102,14 @@ final class Stand
     {
         $sight = $this->sight();
         $blocked = '';
-        foreach ($framing->kind === 'overShoulder' ? $this->pairs($framing) : Tries::of($framing) as $n => $try) {
+        foreach ($this->tries($framing) as $n => $try) {
             $aim = $this->solve($try);
             if ($aim instanceof Refusal) {
                 return new Proposal($family, $title, $framing, null, $aim->sentence);
             }
             $hides = $this->hides($sight, $try, $aim);
             if ($hides === null) {
-                $says = $n === 0 ? '' : Tries::changed($framing, $try, $blocked);
+                $says = $n === 0 || $blocked === '' ? '' : Tries::changed($framing, $try, $blocked);
 
                 return new Proposal($family, $title, $try, $this->view($aim, $try), $says);
             }
@@ -218,6 +219,42 @@ final class Stand
         }
 
         return $found;
+    }
+
+    /** @return iterable<Framing> what is tried, in this order */
+    private function tries(Framing $f): iterable
+    {
+        return match (true) {
+            $f->kind === 'overShoulder' => $this->pairs($f),
+            $f->kind === 'together' && count($f->with()) > 1 => $this->groups($f),
+            default => Tries::of($f),
+        };
+    }
+
+    /**
+     * Sides from which a group is seen, those first from which fewest of them stand before another's face.
+     *
+     * @return list<Framing>
+     */
+    private function groups(Framing $f): array
+    {
+        $out = [...Tries::of($f)];
+        $aim = $this->solve($f);
+        $middle = V3::mean(array_map(fn (string $who): array => $this->marks($who)->middle('eyes'), $f->people()));
+        $hidden = array_map(function (Framing $try) use ($f, $aim, $middle): int {
+            if ($aim instanceof Refusal || $try->height !== $f->height || $try->focalMm !== $f->focalMm) {
+                return count($f->people());
+            }
+            // About where it would stand: each try solved would take as long again.
+            $turned = Q4::rotate(Q4::aroundY(deg2rad($try->sideDeg - $f->sideDeg)), V3::sub($aim->position, $middle));
+            $lens = new Aim(V3::add($middle, $turned), $aim->yaw, $aim->pitch, $aim->focalMm);
+
+            return count(array_filter($f->people(), fn (string $who): bool => $this->clear($lens, $who, []) < 0.5));
+        }, $out);
+        $order = array_keys($out);
+        usort($order, static fn (int $a, int $b): int => [$hidden[$a], $a] <=> [$hidden[$b], $b]);
+
+        return array_map(static fn (int $n): Framing => $out[$n], $order);
     }
 
     /**

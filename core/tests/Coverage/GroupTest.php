@@ -2,6 +2,8 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Camera\Aim;
+use CrispReel\Core\Camera\Framer;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Coverage\Group;
@@ -69,6 +71,18 @@ test('set-ups of a group hold every one of them in the picture, by each size', f
         ->and($far['All, with what is around'])->toBeGreaterThan($far['All, whole']);
     // Faces look to +z: so the lens stands there.
     expect($group[0]->view?->position[2])->toBeGreaterThan(1.0);
+});
+
+test('a group is seen from where nobody stands before another', function (): void {
+    // Along the line of sight from before them i2 hides i1, and i4 hides i3.
+    $files = ['i1' => [-0.6, -0.9, 0.0], 'i2' => [-0.6, 0.9, 0.0], 'i3' => [0.6, -0.9, 0.0], 'i4' => [0.6, 0.9, 0.0]];
+    $stand = crowdStand($files);
+    $found = array_column((new SetUps($stand))->of('i1', 'i4', 20.0, 'level', 0.0, ['i2', 'i3']), null, 'title')['All, whole'];
+    expect($found->view)->not->toBeNull($found->says);
+    $aim = Framer::solve($found->framing, $stand->marks('i1'), array_map($stand->marks(...), $found->framing->with()), $stand->gate);
+    foreach (array_keys($files) as $who) {
+        expect($aim)->toBeInstanceOf(Aim::class)->and($stand->clear($aim, $who, []))->toBeGreaterThan(0.5, $who);
+    }
 });
 
 test('a camera on a group keeps the middle of all of them while one walks off, and films each', function (): void {

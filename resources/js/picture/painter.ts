@@ -16,6 +16,7 @@ import {
 import { CrossFader, type BlendedViews } from './blend';
 import { Mirror } from './mirror';
 import type { ModelShelf } from './models';
+import { depthOfField } from '../lib/lens';
 import { blurAtInfinity, Post, type LensBlur } from './post';
 import { DEPTH_LAYER, Stage } from './stage';
 import type { Stretch } from './pieces';
@@ -46,6 +47,8 @@ export class Painter {
     private last = -1;
     /** A frame never shows what was drawn before it: for renders, which may begin anywhere. */
     exact = false;
+    /** What is not sharp is tinted: to set the focus by; no render has it. */
+    tintsFocus = false;
     private focus = 8;
     private wallsAway: string[] | null = null;
 
@@ -147,7 +150,8 @@ export class Painter {
         stage.fineness.blurPx = near ? Math.min(10 / 1280, blurAtInfinity(near)) * this.width : 0;
         const mirrored = final && stage.water.visible && this.seesWater();
         this.paint(this.post.begin(this.width, this.height), mirrored);
-        this.post.finish(renderer, stage.mood, camera, near, final, on);
+        const limits = this.tintsFocus ? depthOfField(view.focalMm, view.fStop, view.focusMetres, view.sensorWidthMm) : null;
+        this.post.finish(renderer, stage.mood, camera, near, final, on, limits);
         renderer.setRenderTarget(null);
     }
 

@@ -91,6 +91,7 @@ varying vec2 vUv_;
 uniform sampler2D colour, blurred, depth;
 uniform vec3 lift, gain;
 uniform float saturation, contrast, vignette;
+uniform vec2 limits; // metres between which all is sharp
 ${DEPTH}
 ${TONE}
 void main() {
@@ -107,6 +108,11 @@ void main() {
     c = mix(vec3(dot(c, vec3(.3, .6, .1))), c, saturation) * gain + lift;
     c = srgb(agx(max(c, 0.)));
     c = mix(c, c * c * (3. - 2. * c), contrast);
+    #ifdef TINT
+    float away = metres(texelFetch(depth, ivec2(gl_FragCoord.xy), 0).r);
+    vec3 hue = away < limits.x ? vec3(.95, .45, .1) : vec3(.1, .35, .85);
+    c = mix(c, hue, away < limits.x || away > limits.y ? .42 : 0.);
+    #endif
     #ifdef SMOOTHED
     gl_FragColor = vec4(c, dot(c, vec3(.3, .6, .1)));
     #else
@@ -168,6 +174,7 @@ export class Post {
         reach: { value: new Vector2() },
         nearFar: { value: new Vector2(0.1, 400) },
         lens: { value: new Vector4(4, 0, 10, 1280) },
+        limits: { value: new Vector2() },
         lift: { value: new Vector3() },
         gain: { value: new Vector3(1, 1, 1) },
         saturation: { value: 1 },
@@ -177,10 +184,7 @@ export class Post {
     };
     private readonly gather = this.material(GATHER);
     private readonly blur = this.material(BLUR);
-    private readonly plain = this.material(COMPOSITE);
-    private readonly plainSmoothed = this.material(COMPOSITE, { SMOOTHED: '' });
-    private readonly focused = this.material(COMPOSITE, { FOCUS: '' });
-    private readonly focusedSmoothed = this.material(COMPOSITE, { FOCUS: '', SMOOTHED: '' });
+    private readonly composites = new Map<string, ShaderMaterial>();
     private readonly smooth = this.material(SMOOTH);
     private targets: { colour: WebGLRenderTarget; a: WebGLRenderTarget; b: WebGLRenderTarget; out: WebGLRenderTarget } | null = null;
     private width = 0;
@@ -202,6 +206,13 @@ export class Post {
         });
     }
 
+    private composite(...defines: string[]): ShaderMaterial {
+        const key = defines.join();
+        const made = this.composites.get(key) ?? this.material(COMPOSITE, Object.fromEntries(defines.map((d) => [d, ''])));
+        this.composites.set(key, made);
+        return made;
+    }
+
     /** The half-float target that the scene is drawn into. */
     begin(width: number, height: number): WebGLRenderTarget {
         if (!this.targets || width !== this.width || height !== this.height) {
@@ -218,7 +229,10 @@ export class Post {
         return this.targets.colour;
     }
 
-    /** From what was drawn into begin() to the picture: on the canvas, or on a target of its own. */
+    /**
+     * From what was drawn into begin() to the picture: on the canvas, or on a target of its own.
+     * @param limits metres between which all is sharp: the rest is tinted, before them warm and behind them cold
+     */
     finish(
         renderer: WebGLRenderer,
         mood: Mood,
@@ -226,6 +240,7 @@ export class Post {
         lens: LensBlur | null,
         smoothEdges: boolean,
         on: WebGLRenderTarget | null = null,
+        limits: [number, number] | null = null,
     ): void {
         const t = this.targets;
         if (!t) return;
@@ -249,8 +264,9 @@ export class Post {
         }
         u.colour.value = t.colour.texture;
         u.blurred.value = t.a.texture;
-        const paint = smoothEdges ? [this.plainSmoothed, this.focusedSmoothed] : [this.plain, this.focused];
-        this.pass(renderer, paint[lens ? 1 : 0] ?? this.plain, smoothEdges ? t.out : on);
+        if (limits) u.limits.value.set(limits[0], Math.min(limits[1], 1e6));
+        const paint = this.composite(...(lens ? ['FOCUS'] : []), ...(smoothEdges ? ['SMOOTHED'] : []), ...(limits ? ['TINT'] : []));
+        this.pass(renderer, paint, smoothEdges ? t.out : on);
         if (smoothEdges) {
             u.colour.value = t.out.texture;
             this.pass(renderer, this.smooth, on);

@@ -5,7 +5,8 @@
     import type { Timeline } from './timeline.svelte';
 
     /** What a camera that knows whom it films does over time: its moves are dragged, their ends too; a drag over free room draws one. */
-    let { camera, line }: { camera: CameraRowData; line: Timeline } = $props();
+    type Props = { camera: CameraRowData; line: Timeline; busy?: boolean };
+    let { camera, line, busy = $bindable(false) }: Props = $props();
     const { scene, playhead } = getDesk();
     const name = (id: number) => scene.find('items', id)?.name ?? '?';
     const framings = $derived(framingsOf(scene.rows.framings, camera.id));
@@ -14,6 +15,9 @@
     let drag = $state<Drag | null>(null);
     /** Frames over which a new move is drawn; asked about once it is let go. */
     let span = $state<{ from: number; to: number; done: boolean } | null>(null);
+    $effect(() => {
+        busy = drag !== null || (span !== null && !span.done);
+    });
     const shown = $derived.by(() => {
         const at = span;
         return at ? [Math.min(at.from, at.to), Math.max(at.from, at.to)] : null;
@@ -50,17 +54,17 @@
         drag = null;
     }
 
-    const at = (e: PointerEvent) => {
-        const host = (e.currentTarget as HTMLElement).getBoundingClientRect();
-        return Math.max(0, line.frame(e.clientX - host.left + line.left));
-    };
+    let room = $state<HTMLElement>();
+    const at = (e: PointerEvent) => Math.max(0, line.frame(e.clientX - (room?.getBoundingClientRect().left ?? 0) + line.left));
 
     function spanDown(e: PointerEvent) {
         if (e.button !== 0) return;
         e.stopPropagation();
         if (!scene.canEdit || camera.locked) return playhead.go(at(e));
-        (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
         span = { from: at(e), to: at(e), done: false };
+        const move = (to: PointerEvent) => span && (span = { ...span, to: at(to) });
+        addEventListener('pointermove', move);
+        addEventListener('pointerup', () => (removeEventListener('pointermove', move), spanUp()), { once: true });
     }
 
     function spanUp() {
@@ -74,15 +78,16 @@
     }
 
     async function draw(changes: Partial<FramingRow>) {
-        if (!before || !shown) return;
+        const shows = before;
+        if (!shows || !shown) return;
         const [from, to] = shown as [number, number];
         span = null;
         await scene.edit({
             do: 'camera.frame',
             camera: camera.id,
             move: true,
-            ...framingFields({ ...before, ...changes }),
-            frame: Math.max(from, before.frame + 1),
+            ...framingFields({ ...shows, ...changes }),
+            frame: Math.max(from, shows.frame + 1),
             over: to - from,
         });
     }
@@ -97,8 +102,7 @@
     title="Drag to draw a move over these frames"
     data-testid={`camera-lane-${camera.letter}`}
     onpointerdown={spanDown}
-    onpointermove={(e) => span && !span.done && (span = { ...span, to: at(e) })}
-    onpointerup={spanUp}
+    bind:this={room}
 ></div>
 {#each framings as f, i (f.id)}
     {@const [frame, over] = placed(f)}
@@ -108,7 +112,7 @@
             over > 0 ? 'border border-tide bg-tide/30 px-1' : 'border-l-2 border-tide pl-1 text-soft',
         ]}
         style:left={`${line.x(frame)}px`}
-        style:width={over > 0 ? `${Math.max(6, over * line.perFrame)}px` : undefined}
+        style:width={`${Math.max(6, (over > 0 ? over : (framings[i + 1]?.frame ?? scene.frames) - frame) * line.perFrame)}px`}
         role="button"
         tabindex="0"
         data-testid={`framing-${camera.letter}-${i}`}

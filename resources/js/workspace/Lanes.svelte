@@ -11,6 +11,8 @@
     let host = $state<HTMLDivElement>();
     type Drag = { id: number; edge: 'whole' | 'in' | 'out'; from: number; by: number; kind: 'beat' | 'link' };
     let drag = $state<Drag | null>(null);
+    /** A move is drawn or dragged on a camera's lane. */
+    let drawing = $state(false);
 
     // Performers first, then what is carried; props that do nothing come last.
     const rank = (i: ItemRow) => (i.kind === 'performer' ? 0 : scene.rows.links.some((l) => l.childId === i.id) ? 1 : 3);
@@ -125,7 +127,7 @@
     role="list"
     aria-label="Lanes"
     onpointerdown={(e) => e.button === 0 && (scrub(e), (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId))}
-    onpointermove={(e) => e.buttons === 1 && !drag && scrub(e)}
+    onpointermove={(e) => e.buttons === 1 && !drag && !drawing && scrub(e)}
 >
     {#snippet lane(item: ItemRow)}
         {@const colour = tapeColour(item.tape)}
@@ -219,7 +221,7 @@
                 <span class="truncate font-medium">Camera {c.letter}</span>
             </button>
             <div class="absolute top-1/2 right-0 h-px bg-tide/40" style:left={`${line.left}px`}></div>
-            {#if framed(c).length > 0}<FramingLane camera={c} {line} />{/if}
+            {#if framed(c).length > 0}<FramingLane camera={c} {line} bind:busy={drawing} />{/if}
             {#each keyed(c) as k, i (k.frame)}
                 {@const next = c.keys[i + 1]}
                 {#if next}<div

@@ -129,11 +129,11 @@
                     <Pane defaultSize={38} minSize={15} class="relative flex" order={2}>
                         <PlanPane />
                         <!-- From the top: what is added to the card by a click does not move the button under the pointer. -->
-                        <div class="absolute top-10 right-2 max-h-[calc(100%-48px)] overflow-auto wide:hidden"><Card /></div>
+                        <div class="absolute top-10 right-2 max-h-[calc(100%-48px)] overflow-auto wide:hidden"><Card foldable /></div>
                     </Pane>
                 {/if}
             </PaneGroup>
-            {#if panes === 'frame'}<div class="absolute top-20 right-4 z-20 wide:hidden"><Card /></div>{/if}
+            {#if panes === 'frame'}<div class="absolute top-20 right-4 z-20 wide:hidden"><Card foldable /></div>{/if}
             <div class="hidden w-[240px] shrink-0 overflow-auto border-l border-line bg-paper p-3 wide:block">
                 {#if scene.selection}<Card />{:else}<p class="text-soft">
                         Select something in the picture, on the plan or on a lane; what it is and does stands here.

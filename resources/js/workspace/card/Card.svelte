@@ -8,7 +8,9 @@
     import ShotCard from './ShotCard.svelte';
     import TouchUpCard from './TouchUpCard.svelte';
 
-    const { scene } = getDesk();
+    /** Over the plan it can be folded away, and stays so until it is wanted. */
+    let { foldable = false }: { foldable?: boolean } = $props();
+    const { scene, view } = getDesk();
     const s = $derived(scene.selection);
     const item = $derived(s?.table === 'items' ? scene.find('items', s.id) : null);
     const beat = $derived(s?.table === 'beats' ? scene.find('beats', s.id) : null);
@@ -17,10 +19,31 @@
     const contact = $derived(s?.table === 'contacts' ? scene.find('contacts', s.id) : null);
     const touchUp = $derived(s?.table === 'touch_ups' ? scene.find('touch_ups', s.id) : null);
     const shot = $derived(s?.table === 'shots' ? scene.find('shots', s.id) : null);
+    const title = $derived.by(() => {
+        if (item) return item.name;
+        if (beat) return scene.asset(beat.assetId)?.name ?? 'Beat';
+        if (camera) return `Camera ${camera.letter}`;
+        if (shot) return `Shot ${shot.label ?? ''}`;
+        return link ? 'Carry' : contact ? 'Touch' : 'Touch-up';
+    });
 </script>
 
-{#if item || beat || link || camera || shot || contact || touchUp}
+{#if foldable && view.folded && scene.selection}
+    <button
+        class="max-w-[214px] truncate rounded border border-line bg-sheet px-3 py-1.5 text-xs font-semibold shadow-lg"
+        aria-expanded="false"
+        data-testid="unfold-card"
+        onclick={() => (view.folded = false)}>{title} <span class="font-normal text-tide">open</span></button
+    >
+{:else if item || beat || link || camera || shot || contact || touchUp}
     <aside class="w-[214px] rounded border border-line bg-sheet p-3 text-xs shadow-lg" aria-label="Selected" data-testid="card">
+        {#if foldable}<button
+                class="-mt-2 mb-1 block w-full text-right text-[10px] text-soft hover:text-tide"
+                aria-expanded="true"
+                data-testid="fold-card"
+                title="Fold the card; the plan lies free"
+                onclick={() => (view.folded = true)}>fold</button
+            >{/if}
         {#if item}<ItemCard {item} />{/if}
         {#if beat}<BeatCard {beat} />{/if}
         {#if link}<LinkCard {link} />{/if}

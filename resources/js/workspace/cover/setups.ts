@@ -216,8 +216,8 @@ export function movesFrom(f: FramingRow): { title: string; changes: Partial<Fram
     const out: { title: string; changes: Partial<FramingRow> | null }[] = [
         { title: 'Push in', changes: sized(-2) ?? sized(-1) },
         { title: 'Pull back', changes: sized(2) ?? sized(1) },
-        { title: 'Round to the left', changes: f.kind === 'single' ? { sideDeg: wrapped(f.sideDeg + 60) } : null },
-        { title: 'Round to the right', changes: f.kind === 'single' ? { sideDeg: wrapped(f.sideDeg - 60) } : null },
+        { title: 'Round to the left', changes: { sideDeg: wrapped(f.sideDeg + 60) } },
+        { title: 'Round to the right', changes: { sideDeg: wrapped(f.sideDeg - 60) } },
         { title: 'Crane up', changes: f.height === 'high' ? { height: 'overhead' } : { height: 'high' } },
         { title: 'Crane down', changes: f.height === 'low' ? { height: 'floor' } : { height: 'low' } },
         { title: 'Truck left', changes: aside(f, -1) },

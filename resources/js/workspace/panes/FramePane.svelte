@@ -104,6 +104,7 @@
             stageVersion,
             box.width,
             scene.rows.items,
+            guides,
         ];
         wanted = true;
     });
@@ -119,6 +120,7 @@
         const draft = 960;
         const width = Math.min(draft, Math.round(box.width * Math.min(devicePixelRatio, 1.5)));
         painter.resize(Math.max(160, width - (width % 2)), Math.max(90, 2 * Math.round(width / aspect / 2)));
+        painter.tintsFocus = guides.focus;
         const now_ = view.at(block, playhead.frame);
         painter.draw(
             block,

@@ -13,6 +13,7 @@
         ['thirds', 'Thirds'],
         ['safe', 'Safe for titles and action'],
         ['headroom', 'Head room'],
+        ['focus', 'Tint what is not sharp'],
     ] as const;
 </script>
 

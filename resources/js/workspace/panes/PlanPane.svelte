@@ -129,7 +129,7 @@
         if (id === null || size.height < 60) return;
         untrack(() => {
             const m = marks.find((q) => q.item.id === id);
-            const room = size.width - CARD.width;
+            const room = size.width - (view.folded ? 0 : CARD.width);
             if (m && !drag && m.item.kind !== 'set' && room > 60 && px(m.x) > room - 16)
                 centre = { ...centre, x: m.x + (size.width / 2 - room / 2) / zoom };
         });
@@ -142,7 +142,7 @@
         const zs = on.flatMap((m) => [m.z + m.bounds[1], m.z + m.bounds[3]]);
         const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];
         // The card of what is selected opens over the upper part of the plan.
-        const card = size.height > 420 && scene.selection !== null ? CARD.height : 0;
+        const card = size.height > 420 && scene.selection !== null && !view.folded ? CARD.height : 0;
         zoom = Math.max(
             8,
             Math.min(90, Math.min((size.width - 40) / Math.max(2, x1 - x0), (size.height - card - 40) / Math.max(2, z1 - z0))),

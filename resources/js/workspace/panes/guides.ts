@@ -7,9 +7,11 @@ export interface Guides {
     safe: boolean;
     /** Where the tops of heads like to be. */
     headroom: boolean;
+    /** What is before and behind the sharp part of the picture, tinted. */
+    focus: boolean;
 }
 
-export const NO_GUIDES: Guides = { mask: null, thirds: false, safe: false, headroom: false };
+export const NO_GUIDES: Guides = { mask: null, thirds: false, safe: false, headroom: false, focus: false };
 
 export const MASKS: [number | null, string][] = [
     [null, 'No mask'],

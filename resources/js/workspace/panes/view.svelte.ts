@@ -31,6 +31,8 @@ export class FrameView {
     covering = $state<number | null>(null);
     /** Who was filmed last. */
     filmed = $state<number | null>(null);
+    /** The card over the plan is folded away. */
+    folded = $state(false);
     /** The two between whom the line of action runs, while cameras are set up for them. */
     line = $state.raw<{ a: number; b: number } | null>(null);
     /** Frame at which a new route sets off. */
