@@ -97,3 +97,63 @@ test('a dissolve shows both cameras in their shares, and a fade its colour', fun
     }
     expect($worst)->toBeLessThanOrEqual(1.0)->and($sum / count($both))->toBeLessThan(0.5)->and($a)->not->toBe($b);
 });
+
+test('a group of three is chosen and taken; a move is drawn on the lane, dragged there and on the plan, and slips', function (): void {
+    [$scene, $user] = furnished($this);
+    $this->edit($scene, [['do' => 'item.add', 'asset' => 'mirre-tolland', 'near' => [1.5, 1.5], 'name' => 'Mirre']]);
+    [$page, $driver] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->click('[data-testid=step-Cover]');
+    $page->click('[data-testid=lane-Oda]');
+    $page->choose('With whom', 'Bram');
+    $page->on('[aria-label="Who else is in a group with them"]', fn () => $page->press('Mirre'));
+    $page->until(fn (): bool => $page->count('[data-testid="setup-All, whole"] img') === 1, 'a picture of the group', 90.0);
+    $page->editing(fn () => $page->click('[data-testid="setup-All, whole"]'));
+    $framings = static fn (): array => array_values(SceneRows::all($scene->refresh())['framings']);
+    expect($framings()[0])->toMatchArray(['kind' => 'together', 'size' => 'full'])->and($framings()[0]['others'])->toHaveCount(1);
+
+    // A move over the frames that are drawn, then its end and its place dragged.
+    $page->click('[data-testid=cover-cameras]');
+    $page->click('[data-testid=camera-B]');
+    $lane = '[data-testid=camera-lane-B]';
+    $driver->executeScript('document.querySelector(arguments[0]).scrollIntoView({block: "center"})', [$lane]);
+    $page->drag($lane, 160, 0, -100);
+    $page->see('[data-testid=draw-move]');
+    $page->editing(fn () => $page->press('Push in'));
+    [, $move] = $framings();
+    expect($move['size'])->toBe('medium')->and($move['over'])->toBeGreaterThan(8);
+    $page->editing(fn () => $page->drag('[data-testid=framing-B-1]', 60, 0));
+    expect($framings()[1]['frame'])->toBeGreaterThan($move['frame'])->and($framings()[1]['over'])->toBe($move['over']);
+    $page->click('[data-testid=fold-card]');
+    $page->see('[data-testid=unfold-card]');
+    $page->press('Fit');
+    $page->editing(fn () => $page->drag('[data-testid=camera-stop-1]', 30, 20));
+    expect($framings()[1]['focalMm'])->not->toBe($move['focalMm'])->and($framings()[1]['sideDeg'])->not->toBe($move['sideDeg']);
+});
+
+test('what is not sharp is tinted while one looks for it, and clear again after', function (): void {
+    [$scene, $user] = furnished($this);
+    [$page, $driver] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->until(fn (): bool => $driver->executeScript('return (window.crispReelWorkspace?.firstPicture() ?? 0) > 0'), 'a picture', 60.0);
+    $page->click('[data-testid=step-Cover]');
+    $page->click('[data-testid=cover-cameras]');
+    $page->click('[data-testid=camera-A]');
+    $page->until(fn (): bool => str_contains($page->text('[data-testid=view-label]'), 'Camera A'), 'to look through it');
+    $last = [0.0, 0.0];
+    $page->until(function () use ($page, &$last): bool {
+        [$before, $last] = [$last, $page->picture()];
+
+        return $last === $before && $last[0] > 1.0;
+    }, 'a picture that stays');
+    $off = static fn (array $p): float => hypot($p[0] - $last[0], $p[1] - $last[1]);
+    $page->click('[data-testid=guides-menu]');
+    $tint = static fn () => $driver->executeScript(
+        '[...document.querySelectorAll("label")].find((l) => l.textContent.includes("not sharp")).querySelector("input").click()',
+    );
+    $tint();
+    $page->until(fn (): bool => $off($page->picture()) > 2.0, 'a tinted picture');
+    $tint();
+    $page->until(fn (): bool => $off($page->picture()) < 0.5, 'the picture as it was');
+    expect($off($page->picture()))->toBeLessThan(0.5);
+});

@@ -35,6 +35,7 @@ function oneOfAll(Tests\TestCase $test): Scene
         ['do' => 'shot.cut', 'camera' => 'B', 'frame' => 40],
         ['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0],
         ['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 0],
+        ['do' => 'camera.frame', 'camera' => 'D', 'move' => true, 'subject' => 'Bram', 'frame' => 20, 'over' => 12, 'size' => 'full'],
     ]);
 
     return $scene->refresh();
@@ -115,6 +116,7 @@ function asSent(Scene $scene): array
             'kind' => 'together', 'size' => 'full', 'sideDeg' => 90, 'height' => 'high', 'focalMm' => 40, 'keep' => 'still', 'room' => 0.5,
             'fStop' => 5.6, 'name' => 'Both',
         ],
+        'camera.slip' => ['camera' => 'D', 'by' => 6],
         'framing.set' => ['framing' => $id('framings'), 'size' => 'closeUp', 'sideDeg' => -20, 'keep' => 'follow'],
         'framing.remove' => ['framing' => $id('framings')],
         'reel.lay' => ['from' => 10, 'to' => 60, 'shots' => [['camera' => 'A', 'in' => 10], ['camera' => 'C', 'in' => 30]]],

@@ -11,6 +11,7 @@ use App\Scenes\SceneRows;
 use App\Scenes\SceneStream;
 use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Staging\UnableToStage;
 
 /** Oda talks to Bram, who walks off later. */
 function talking(Tests\TestCase $test, ?User $user = null): Scene
@@ -309,4 +310,46 @@ test('who was sharp is taken out: the camera stays, and is sharp on whom it film
     expect(SceneRows::all($scene->refresh())['framings'][0])->toMatchArray(['shift' => [0.5, 0, 0]]);
     $this->edit($scene, [['do' => 'item.remove', 'item' => 'Bram']]);
     expect(SceneRows::all($scene->refresh())['framings'][0])->toMatchArray(['focusId' => null]);
+});
+
+test('a group is filmed as one; who is taken out of the scene leaves it, and comes back with undo', function (): void {
+    $user = $this->person();
+    $scene = talking($this, $user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'mirre-tolland', 'position' => [0.7, 0, 1.2], 'headingDeg' => 180, 'name' => 'Mirre'],
+        [
+            'do' => 'camera.frame', 'subject' => 'Oda', 'partner' => 'Bram', 'others' => ['Mirre'], 'kind' => 'together',
+            'size' => 'full', 'sideDeg' => 90, 'frame' => 0,
+        ],
+    ], $user);
+    $others = static fn (): array => SceneRows::all($scene->refresh())['framings'][0]['others'];
+    $mirre = $others();
+    expect($mirre)->toHaveCount(1)->and($mirre[0])->toMatch('/^i\d+$/');
+    $this->edit($scene, [['do' => 'item.remove', 'item' => 'Mirre']], $user);
+    expect($others())->toBe([])->and(SceneRows::all($scene)['framings'])->toHaveCount(1);
+    app(App\Edits\EditRunner::class)->undo($scene->refresh(), $user);
+    expect($others())->toBe($mirre);
+    $twice = ['do' => 'camera.frame', 'subject' => 'Oda', 'partner' => 'Bram', 'others' => ['Oda'], 'kind' => 'together', 'frame' => 0];
+    expect(fn () => $this->edit($scene, [$twice]))->toThrow(UserError::class, 'Oda is named twice');
+});
+
+test('what a camera does slips under its shots: framings and keys come later, cuts stay, a still one is refused', function (): void {
+    $scene = talking($this);
+    $this->edit($scene, [
+        ['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 10, 'size' => 'closeUp'],
+        ['do' => 'camera.frame', 'camera' => 'A', 'move' => true, 'subject' => 'Oda', 'frame' => 30, 'over' => 24, 'size' => 'medium'],
+    ]);
+    $before = camera($scene, 42);
+    $shots = SceneRows::all($scene)['shots'];
+    $this->edit($scene, [['do' => 'camera.slip', 'camera' => 'A', 'by' => 12]]);
+    $rows = SceneRows::all($scene->refresh());
+    expect(array_column($rows['framings'], 'frame'))->toBe([22, 42])->and($rows['shots'])->toEqual($shots)
+        ->and(camera($scene, 54)->focusMetres)->toEqualWithDelta($before->focusMetres, 0.1);
+    $this->edit($scene, [['do' => 'camera.loosen', 'camera' => 'A']]);
+    $keys = array_column(SceneRows::all($scene->refresh())['cameras'][0]['keys'], 'frame');
+    $this->edit($scene, [['do' => 'camera.slip', 'camera' => 'A', 'by' => 5]]);
+    expect(array_column(SceneRows::all($scene->refresh())['cameras'][0]['keys'], 'frame'))
+        ->toBe(array_map(static fn (int $f): int => $f + 5, $keys));
+    $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 10]]);
+    expect(fn () => $this->edit($scene, [['do' => 'camera.slip', 'camera' => 'B', 'by' => 5]]))->toThrow(UnableToStage::class, 'does not move');
 });

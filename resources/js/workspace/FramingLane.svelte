@@ -112,7 +112,8 @@
             over > 0 ? 'border border-tide bg-tide/30 px-1' : 'border-l-2 border-tide pl-1 text-soft',
         ]}
         style:left={`${line.x(frame)}px`}
-        style:width={`${Math.max(6, (over > 0 ? over : (framings[i + 1]?.frame ?? scene.frames) - frame) * line.perFrame)}px`}
+        style:width={over > 0 ? `${Math.max(6, over * line.perFrame)}px` : undefined}
+        style:max-width={over > 0 ? undefined : `${Math.max(6, ((framings[i + 1]?.frame ?? scene.frames) - frame) * line.perFrame)}px`}
         role="button"
         tabindex="0"
         data-testid={`framing-${camera.letter}-${i}`}
