@@ -10,7 +10,8 @@ use CrispReel\Core\Math\V3;
 
 /**
  * Keeps a lens that moves on this side of walls: where something broad stands between it and whom it films, it comes as near as it has
- * to, early enough and smoothly. Posts and what else is narrow it passes.
+ * to, early enough and smoothly. Posts and what else is narrow it passes, unless it would have to come nearer just before or after:
+ * then it would go through them.
  *
  * @phpstan-type Vec array{float, float, float}
  */
@@ -32,7 +33,13 @@ final class Boom
     private const SIGMA = 4.0;
 
     /** Things that one way may pass. */
-    private const MOST = 4;
+    private const MOST = 12;
+
+    /** Frames before and after a look in which it is not where it would be yet, or still. */
+    private const LED = 24;
+
+    /** @var array<int, array{float, float}> by frame: the share that is left, and what would be left if narrow things counted */
+    private array $looks = [];
 
     /** @var array<int, float> by frame */
     private array $shares = [];
@@ -60,36 +67,61 @@ final class Boom
     {
         $least = 1.0;
         for ($by = -self::EARLY; $by <= self::EARLY; $by += self::STEP) {
-            $least = min($least, $this->shares[$frame + $by] ??= $this->look($frame + $by));
+            $least = min($least, $this->shares[$frame + $by] ??= $this->left($frame + $by));
         }
 
         return $least;
     }
 
-    private function look(int $frame): float
+    /** What is left at a frame: what is narrow counts where it hangs together with something broad. */
+    private function left(int $frame): float
+    {
+        [$share, $narrow] = $this->at($frame);
+        if ($narrow >= 1.0 || $share < 1.0) {
+            return $share;
+        }
+        foreach ([self::STEP, -self::STEP] as $step) {
+            for ($f = $frame, $clear = 0; $clear <= self::LED && abs($f - $frame) < 400; $f += $step) {
+                [$there, $beside] = $this->at($f);
+                if ($there < 1.0) {
+                    return $narrow;
+                }
+                $clear = $beside < 1.0 ? 0 : $clear + self::STEP;
+            }
+        }
+
+        return $share;
+    }
+
+    /** @return array{float, float} */
+    private function at(int $frame): array
+    {
+        return $this->looks[$frame] ??= $this->look($frame);
+    }
+
+    /** @return array{float, float} the share that is left, and what would be left if narrow things counted */
+    private function look(int $frame): array
     {
         [$eyes, $lens] = ($this->ends)($frame);
         $long = V3::distance($eyes, $lens);
         if ($long < 0.05) {
-            return 1.0;
+            return [1.0, 1.0];
         }
         $way = V3::mul(V3::sub($lens, $eyes), 1 / $long);
         $aside = V3::unit([$way[2], 0.0, -$way[0]]);
         $straight = $this->free($lens, $eyes);
         if ($straight < $long - 0.01 && $this->isAt($lens, $aside, $way)) {
-            return max(self::LEAST, ($straight - self::KEEPS) / $long);
+            return array_fill(0, 2, max(self::LEAST, ($straight - self::KEEPS) / $long));
         }
-        $farthest = $straight;
+        $narrow = $straight < $long - 0.01 ? max(self::LEAST, ($straight - self::KEEPS) / $long) : 1.0;
         foreach ([[1.0, 0.0], [-1.0, 0.0], [0.0, 1.0], [0.0, -1.0]] as [$right, $up]) {
             $from = V3::add(V3::addScaled($lens, $aside, $right * self::BESIDE), [0.0, $up * self::BESIDE, 0.0]);
-            $free = $this->free($from, $eyes);
-            $farthest = max($farthest, $free);
-            if ($farthest >= $long - 0.01) {
-                return 1.0;
+            if (max($straight, $this->free($from, $eyes)) >= $long - 0.01) {
+                return [1.0, $narrow];
             }
         }
 
-        return max(self::LEAST, ($farthest - self::KEEPS) / $long);
+        return [$narrow, $narrow];
     }
 
     /**

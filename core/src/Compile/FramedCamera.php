@@ -71,9 +71,12 @@ final class FramedCamera implements Films
         [$aim, $sharp, $fStop] = $this->led($frame);
         $share = $this->boom === null ? 1.0 : $this->boom->share($frame);
         if ($share < 0.999) {
-            $centre = $this->centre($this->framing($frame), $frame);
+            $framing = $this->framing($frame);
+            $centre = $this->centre($framing, $frame);
             [$x, $y] = $aim->project($centre, $this->gate);
-            $aim = Aim::at(V3::mix($centre, $aim->position, $share), $centre, $x, $y, $aim->focalMm, $this->gate);
+            // The nearer it comes, the more closely it turns along.
+            $turns = V3::mix($this->centre($framing, $frame, true), $centre, $share);
+            $aim = Aim::at(V3::mix($centre, $aim->position, $share), $turns, $x, $y, $aim->focalMm, $this->gate);
         }
 
         return $aim->pose($this->gate, $sharp, $fStop);
@@ -157,11 +160,12 @@ final class FramedCamera implements Films
     }
 
     /** @return Vec what a framing keeps in its place: the eyes of who is near, the body of who is seen whole, the middle of several */
-    private function centre(Framing $f, float $frame): array
+    private function centre(Framing $f, float $frame, bool $near = false): array
     {
-        [$eyes, $hips] = $this->where->smooth($f->subject, $frame);
+        $at = $near ? $this->where->near(...) : $this->where->smooth(...);
+        [$eyes, $hips] = $at($f->subject, $frame);
         if ($f->kind === 'together') {
-            return V3::mean(array_map(fn (string $who): array => $this->where->smooth($who, $frame)[0], $f->people()));
+            return V3::mean(array_map(static fn (string $who): array => $at($who, $frame)[0], $f->people()));
         }
         if ($f->kind === 'single' && $f->part !== 'face') {
             return $this->where->hand($f->subject, $f->part, $frame);

@@ -21,7 +21,10 @@ final class Whereabouts
     private const STEP = 2;
 
     /** Frames of the bell's sigma: for what a camera turns to, for what it goes along with, and for hands, which are quicker. */
-    private const SIGMA = [8.0, 14.0, 5.0, 5.0];
+    private const SIGMA = [6.0, 14.0, 5.0, 5.0];
+
+    /** The same for who is so near that a step shows. */
+    private const NEAR = 3.0;
 
     /** Frames before and after that count: 2.5 sigmas of the wider bell. */
     public const REACH = 36;
@@ -31,6 +34,9 @@ final class Whereabouts
 
     /** @var array<string, array{Vec, Vec}> smoothed, by item and even frame */
     private array $smooth = [];
+
+    /** @var array<string, array{Vec, Vec}> hardly smoothed, by item and even frame */
+    private array $near = [];
 
     /** @var array<string, Vec> smoothed, by item, even frame and hand */
     private array $hands = [];
@@ -58,6 +64,18 @@ final class Whereabouts
         return [V3::mix($a[0], $b[0], $t), V3::mix($a[1], $b[1], $t)];
     }
 
+    /** @return array{Vec, Vec} the same as one follows who is near: hardly smoothed */
+    public function near(string $item, float $frame): array
+    {
+        $low = self::STEP * (int) floor($frame / self::STEP);
+        $at = fn (int $f): array => $this->near["{$item} {$f}"] ??= [
+            $this->mean($item, $f, 0, self::NEAR), $this->mean($item, $f, 1, self::NEAR),
+        ];
+        [$a, $b, $t] = [$at($low), $at($low + self::STEP), ($frame - $low) / self::STEP];
+
+        return [V3::mix($a[0], $b[0], $t), V3::mix($a[1], $b[1], $t)];
+    }
+
     /**
      * @param  string  $part  "leftHand" or "rightHand"
      * @return Vec
@@ -78,13 +96,14 @@ final class Whereabouts
     }
 
     /** @return Vec */
-    private function mean(string $item, int $frame, int $which): array
+    private function mean(string $item, int $frame, int $which, ?float $sigma = null): array
     {
+        $sigma ??= self::SIGMA[$which];
         $sum = [0.0, 0.0, 0.0];
         $total = 0.0;
-        $reach = self::STEP * (int) round(2.5 * self::SIGMA[$which] / self::STEP);
+        $reach = self::STEP * (int) round(2.5 * $sigma / self::STEP);
         for ($by = -$reach; $by <= $reach; $by += self::STEP) {
-            $w = exp(-0.5 * ($by / self::SIGMA[$which]) ** 2);
+            $w = exp(-0.5 * ($by / $sigma) ** 2);
             $sum = V3::addScaled($sum, $this->at($item, $frame + $by)[$which], $w);
             $total += $w;
         }

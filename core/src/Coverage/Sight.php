@@ -24,8 +24,6 @@ final readonly class Sight
     /** Metres around the lens that are to be free. */
     public const ROOM = 0.25;
 
-    private const AROUND = 40;
-
     /** Metres up to which something is a backdrop. */
     private const BEHIND = 15.0;
 
@@ -130,15 +128,9 @@ final readonly class Sight
     /** What is nearer to the lens than it may be. */
     public function crowds(Aim $aim): ?string
     {
-        for ($i = 0; $i < self::AROUND; $i++) {
-            $y = 1 - 2 * ($i + 0.5) / self::AROUND;
-            $r = sqrt(1 - $y * $y);
-            $a = $i * M_PI * (3 - sqrt(5));
-            $to = V3::addScaled($aim->position, [$r * cos($a), $y, $r * sin($a)], self::ROOM);
-            $found = $this->solids->between($aim->position, $to);
-            if ($found !== null) {
-                return $found['name'];
-            }
+        $found = $this->solids->near($aim->position, self::ROOM);
+        if ($found !== null) {
+            return $found;
         }
         foreach ($this->people as [$name, $marks]) {
             if (self::hit($marks, $aim->position, $aim->position, self::ROOM)) {

@@ -71,6 +71,24 @@ final class Solids
     }
 
     /**
+     * A thing that comes nearer to a point than some metres, if any does.
+     *
+     * @param  array{float, float, float}  $point
+     */
+    public function near(array $point, float $metres): ?string
+    {
+        foreach ($this->things as $t) {
+            $own = $t['back']->point($point);
+            $isOpen = $t['wild'] !== null && $t['wild']->before($own) <= 0.0;
+            if (! $isOpen && $t['tree']->isNear($own, $metres / $t['place']->scale)) {
+                return $t['name'];
+            }
+        }
+
+        return null;
+    }
+
+    /**
      * The first thing on the straight way between two points.
      *
      * @param  array{float, float, float}  $from

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Geometry\Plane;
 use CrispReel\Core\Geometry\RayTree;
 use CrispReel\Core\Geometry\Solids;
 use CrispReel\Core\Math\Placement;
@@ -112,4 +113,38 @@ test('placed things are found where they stand, turned and scaled', function ():
     $hit = $solids->between([11.0, 5.0, -1.0], [11.0, 0.0, -1.0]);
     expect($hit['name'])->toBe('plate')->and($hit['distance'])->toEqualWithDelta(3.0, 1e-9)
         ->and($solids->between([11.0, 5.0, -1.0], [11.0, 2.5, -1.0]))->toBeNull();
+});
+
+test('what is near a point is told as finely as by many points on each triangle', function (): void {
+    $flat = rubble(80, 5);
+    $tree = RayTree::of($flat);
+    mt_srand(6);
+    for ($n = 0; $n < 60; $n++) {
+        $p = [mt_rand() / mt_getrandmax() * 10, mt_rand() / mt_getrandmax() * 10, mt_rand() / mt_getrandmax() * 10];
+        $least = INF;
+        foreach (array_chunk($flat, 9) as $t) {
+            for ($u = 0; $u <= 40; $u++) {
+                for ($v = 0; $v <= 40 - $u; $v++) {
+                    $d = 0.0;
+                    for ($k = 0; $k < 3; $k++) {
+                        $d += ($t[$k] + $u / 40 * ($t[3 + $k] - $t[$k]) + $v / 40 * ($t[6 + $k] - $t[$k]) - $p[$k]) ** 2;
+                    }
+                    $least = min($least, sqrt($d));
+                }
+            }
+        }
+        // Between two of them lie at most 1.4 cm: sides are up to 1.1 m long.
+        expect($tree->isNear($p, $least + 1e-6))->toBeTrue()->and($tree->isNear($p, max(0.0, $least - 0.02)))->toBeFalse();
+    }
+});
+
+test('things near a point are named, in the scene and at their size, and none behind a wall that is taken away', function (): void {
+    $solids = new Solids;
+    $solids->add('Table', Placement::standing([2.0, 0.0, 1.0], 30.0, 2.0), RayTree::of(plate(-0.5, -0.5, 0.5, 0.5, 0.4)));
+    // Twice as large, its top lies 80 cm up, and reaches 1 m to each side.
+    expect($solids->near([2.0, 1.04, 1.0], 0.25))->toBe('Table')->and($solids->near([2.0, 1.06, 1.0], 0.25))->toBeNull()
+        ->and($solids->near([2.0, 0.8, 1.0 + sqrt(2) + 0.3], 0.25))->toBeNull()->and((new Solids)->near([0.0, 0.0, 0.0], 1.0))->toBeNull();
+    // A floor that counts for what is above it alone.
+    $solids->add('Cellar roof', Placement::standing([9.0, 0.0, 0.0], 0.0), RayTree::of(plate(-1, -1, 1, 1, 0.0)), new Plane([0.0, 1.0, 0.0], 0.0));
+    expect($solids->near([9.0, 0.1, 0.0], 0.25))->toBe('Cellar roof')->and($solids->near([9.0, -0.1, 0.0], 0.25))->toBeNull();
 });
