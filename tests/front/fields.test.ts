@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parseFrame, parseFrameChange, parseNumber, perSecond, short, timecode, type Rate, type Unit } from '../../resources/js/lib/time';
-import { expectedRow, inWords } from '../../resources/js/workspace/expected';
+import { cutsIn, expectedRow, inWords } from '../../resources/js/workspace/expected';
 import type { Rows } from '../../resources/js/workspace/rows';
 
 const RATES: Rate[] = [
@@ -144,4 +144,12 @@ describe('what is expected of an edit', () => {
         expect(inWords({ do: 'camera.add' }, named)).toBe('add a camera');
         expect(inWords({ do: 'item.remove', item: 8 }, named)).toBe('remove a thing');
     });
+});
+
+it('cuts are told from what else is on its way, in their order', () => {
+    const cut = (frame: unknown, camera: unknown) => ({ do: 'shot.cut', frame, camera });
+    expect(cutsIn([cut(12, 3), { do: 'item.set', item: 1 }, cut(40, 1), cut(50, 'B')])).toEqual([
+        { frame: 12, camera: 3 },
+        { frame: 40, camera: 1 },
+    ]);
 });

@@ -57,6 +57,26 @@ describe('small pictures', () => {
         expect(drawn).toHaveLength(2);
     });
 
+    it('are told to be soon rather than fine where that is asked for, and whether any are left', async () => {
+        const soon: boolean[] = [];
+        painter = { small: (...all: unknown[]) => `${soon.push(all[5] as boolean)}` } as unknown as Painter;
+        let playing = true;
+        const p = new SmallPictures(
+            () => painter,
+            () => block,
+            240,
+            135,
+            () => playing,
+        );
+        p.ask([asked('a'), asked('b')]);
+        expect(p.busy).toBe(true);
+        await vi.advanceTimersByTimeAsync(17);
+        playing = false;
+        await vi.advanceTimersByTimeAsync(100);
+        expect(soon).toEqual([true, false]);
+        expect(p.busy).toBe(false);
+    });
+
     it('wait for poses and for a painter, and end with the pane', async () => {
         const p = make();
         const later = painter;

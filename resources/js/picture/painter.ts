@@ -155,11 +155,12 @@ export class Painter {
         renderer.setRenderTarget(null);
     }
 
-    private paint(on: WebGLRenderTarget, mirrored: boolean): void {
+    /** @param shades whether shadows are cast anew; else those of the picture before stay */
+    private paint(on: WebGLRenderTarget, mirrored: boolean, shades = true): void {
         const { renderer, stage, camera } = this;
         const forward = new Vector3(0, 0, -1).applyQuaternion(camera.quaternion);
         const halfWidth = Math.tan((camera.fov * Math.PI) / 360) * camera.aspect;
-        stage.fitShadow(camera.position, forward, this.focus, halfWidth);
+        if (shades) stage.fitShadow(camera.position, forward, this.focus, halfWidth);
         stage.lamps(camera.position);
         stage.takeWalls(camera.position, forward, this.wallsAway);
         if (renderer.shadowMap.autoUpdate) renderer.shadowMap.needsUpdate = true;
@@ -174,8 +175,9 @@ export class Painter {
     /**
      * A small picture of any frame through any camera, as the address of a JPEG; the picture on the canvas stays. It is
      * drawn plainly (no blur, no mirrored water), in the same context, so that nothing is loaded or compiled twice.
+     * @param quick with the shadows of the picture on the canvas: half the time, while that one plays
      */
-    small(stretch: Stretch, frame: number, view: View, width: number, height: number): string {
+    small(stretch: Stretch, frame: number, view: View, width: number, height: number, quick = false): string {
         const { renderer, stage } = this;
         const { widthPx, blurPx } = stage.fineness;
         const size = stage.uniforms.size.value.clone();
@@ -187,8 +189,8 @@ export class Painter {
         this.camera.aspect = width / height;
         stage.pose(stretch, frame);
         this.look(view);
-        renderer.shadowMap.autoUpdate = true;
-        this.paint(this.smallPost.begin(width, height), false);
+        renderer.shadowMap.autoUpdate = !quick;
+        this.paint(this.smallPost.begin(width, height), false, !quick);
         this.smallPost.finish(renderer, stage.mood, this.camera, null, false, target);
         const read = new Uint8Array(4 * width * height);
         renderer.readRenderTargetPixels(target, 0, 0, width, height, read);

@@ -211,6 +211,15 @@
         </div>
     {/each}
     {#if !drag}<BlendMarks {line} />{/if}
+    {#each scene.cutting as c, i (i)}
+        <div
+            class="pointer-events-none absolute inset-y-0 border-l-2 border-buoy"
+            style:left={`${line.x(c.frame) - 1}px`}
+            data-testid="cut-on-its-way"
+        >
+            <span class="mono bg-buoy px-1 text-[10px] text-white">{scene.find('cameras', c.camera)?.letter}</span>
+        </div>
+    {/each}
 </div>
 
 <ShotListSheet bind:open={listed} />

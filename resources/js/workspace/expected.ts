@@ -47,6 +47,13 @@ export function expectedRow(rows: Rows, command: Command): { table: Table; row: 
     return { table: simple.table, row: { ...row, ...fieldsOf(row, command, simple) } };
 }
 
+/** Cuts among commands, to be marked before they are taken. */
+export function cutsIn(commands: Command[]): { frame: number; camera: number }[] {
+    return commands.flatMap(({ do: what, frame, camera }) =>
+        what === 'shot.cut' && typeof frame === 'number' && typeof camera === 'number' ? [{ frame, camera }] : [],
+    );
+}
+
 const WORDS: Record<string, string> = {
     add: 'add',
     set: 'change',

@@ -4,7 +4,7 @@ import type { Rate } from '../lib/time';
 import { uuid } from '../lib/uuid';
 import { ModelShelf, wholeManifest, type Manifest, type ManifestPart, type Stretch } from '../picture';
 import { Assets, EditAnswer, Opened, WithManifest, type AssetRow, type Change, type SceneRow } from './answers';
-import { expectedRow, inWords } from './expected';
+import { cutsIn, expectedRow, inWords } from './expected';
 import { ScenePoses } from './poses';
 import type { Command, Rows, Selection, Table } from './rows';
 
@@ -69,6 +69,8 @@ export class SceneStore {
     pending = $state.raw<string[]>([]);
     /** Raised when a render that was kept has been asked for. */
     rendersVersion = $state(0);
+    /** Cuts that were asked for and are not taken yet: marked on the reel at once, at the frame that was seen. */
+    cutting = $state.raw<{ frame: number; camera: number }[]>([]);
     private queue: Waiting[] = [];
     /** Rows as the server last told them, of those that are shown as they are expected to become. */
     private told: Record<string, Record<string, unknown>> = {};
@@ -237,6 +239,7 @@ export class SceneStore {
 
     /** What waits outlives the page: loaded again, it is sent under the same names. */
     private kept(): void {
+        this.cutting = cutsIn(this.queue.flatMap((w) => ('commands' in w.work ? w.work.commands : [])));
         const name = `waiting.${this.id}`;
         try {
             if (this.queue.length === 0) sessionStorage.removeItem(name);

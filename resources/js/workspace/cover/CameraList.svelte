@@ -18,6 +18,7 @@
         (frame) => scene.posesAt(frame),
         224,
         Math.round(224 / (scene.manifest ? scene.manifest.width / scene.manifest.height : 16 / 9)),
+        () => playhead.playing,
     );
     onDestroy(() => pictures.close());
     /** While it plays the pictures come as they can: each is of the frame at which it was asked for. */
@@ -26,7 +27,8 @@
     $effect(() => {
         void [scene.posesVersion, scene.manifest];
         const frame = playhead.frame;
-        if (playhead.playing && frame % 6 !== 0) return;
+        // All have their turn before any comes again: on a slow machine the last would never.
+        if (playhead.playing && untrack(() => pictures.busy)) return;
         untrack(() => look(frame));
     });
 

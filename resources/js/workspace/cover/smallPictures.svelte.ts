@@ -20,7 +20,14 @@ export class SmallPictures {
         private readonly poses: (frame: number) => Stretch | null,
         private readonly width: number,
         private readonly height: number,
+        /** Whether pictures are wanted soon rather than with shadows of their own. */
+        private readonly quick: () => boolean = () => false,
     ) {}
+
+    /** Whether any are still to be drawn. */
+    get busy(): boolean {
+        return this.waiting.length > 0;
+    }
 
     /** These and no others; those that are here already stay. */
     ask(list: Asked[]): void {
@@ -51,7 +58,7 @@ export class SmallPictures {
                 continue;
             }
             this.waiting.shift();
-            const picture = painter.small(block, next.frame, next.view, this.width, this.height);
+            const picture = painter.small(block, next.frame, next.view, this.width, this.height, this.quick());
             this.made = { ...this.made, [next.key]: picture };
         }
         this.running = false;
