@@ -55,7 +55,7 @@ parts_write() {
       desk) for n in 1 2; do worker "desk-$n" act,desk 2 0.1 >>"$out"; done ;;
       intake) worker intake intake 5 0.5 >>"$out" ;;
       pictures) worker pictures pictures 15 1 >>"$out" ;;
-      render) for n in $(seq "${REEL_RENDERERS:-1}"); do worker "render-$n" render 10 0.5 >>"$out"; done ;;
+      render) for n in $(seq "${REEL_RENDERERS:-1}"); do worker "render-$n" render 19 0.5 >>"$out"; done ;;
       *) fail "There is no part '$role'. Parts are database, web, desk, intake, pictures and render." ;;
     esac
   done
