@@ -224,9 +224,16 @@ final readonly class Sight
                 return true;
             }
         }
-        $head = isset($marks->points['eyes']) ? $marks->middle('eyes') : null;
+        if (! isset($marks->points['eyes'])) {
+            return false;
+        }
+        // As large as heads are drawn, with what hair there is to the sides.
+        [$top, $chin] = isset($marks->points['skull'], $marks->points['chin'])
+            ? [$marks->middle('skull'), $marks->middle('chin')]
+            : [$marks->middle('eyes'), $marks->middle('eyes')];
+        $head = V3::mix($top, $chin, 0.5);
 
-        return $head !== null && self::apart($from, $to, $head, $head) < 0.11 + $more;
+        return self::apart($from, $to, $head, $head) < max(0.11, 0.6 * V3::distance($top, $chin)) + $more;
     }
 
     /**

@@ -25,7 +25,7 @@ final class Slip
         if (! $moves) {
             throw UnableToStage::because('camera.slip', "Camera {$letter} does not move.", 'Give it a move first; then that can slip.');
         }
-        $first = min(array_column($framings === [] ? $keys : $framings, 'frame'));
+        $first = min([PHP_INT_MAX, ...array_column($framings === [] ? $keys : $framings, 'frame')]);
 
         return max(-$first, $asked);
     }

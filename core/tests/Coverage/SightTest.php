@@ -111,3 +111,10 @@ test('a thing without a body is seen by its corners', function (): void {
     expect(sightOf([])->of($lens, $box, [], new Gate(16 / 9))[0])->toBe(1.0)
         ->and(sightOf(['Wall' => screenAt(1.0)])->of($lens, $box, [], new Gate(16 / 9)))->toBe([0.0, 'Wall']);
 });
+
+test('a head hides what is behind it as wide as it is drawn', function (): void {
+    // Another's head halfway between the lens and her, so far aside: 13 cm are skull and hair yet, 20 cm are past them.
+    $clear = static fn (float $aside): float => sightOf([], body(0.0, 0.0), body($aside, 1.5))
+        ->face([0.0, 1.55, 3.0], body(0.0, 0.0), ['0']);
+    expect($clear(0.0))->toBe(0.0)->and($clear(0.13))->toBe(0.0)->and($clear(0.2))->toBe(1.0)->and($clear(-0.2))->toBe(1.0);
+});

@@ -8,6 +8,7 @@ use CrispReel\Core\Geometry\RayTree;
 use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\PierKit;
+use CrispReel\Core\Kit\Pier\Shore;
 use CrispReel\Core\Kit\Places\AllRound;
 use CrispReel\Core\Kit\Places\PlaceKit;
 use CrispReel\Core\Kit\Places\Things;
@@ -173,7 +174,27 @@ test('what lies all round lies on all sides, near and far, faces the middle, and
     }
     expect($triangles)->toBeLessThan(40_000)->and(array_filter($near))->toHaveCount(8)->and(array_filter($far))->toHaveCount(8);
 })->with(static function (): iterable {
-    foreach (AllRound::all() as $made) {
+    foreach (array_filter(AllRound::all(), static fn (array $m): bool => $m['slug'] !== 'sea-all-round') as $made) {
         yield $made['slug'] => [$made];
     }
+});
+
+test('the open sea has something to see on all sides but where the shore lies, and all of it stands in the water', function (): void {
+    $made = array_column(AllRound::all(), 'glb', 'slug')['sea-all-round'];
+    $gltf = GltfReader::read($made);
+    $digest = AssetDigest::of($gltf);
+    expect($digest['extras'])->toMatchArray(['backdrop' => true, 'water' => Shore::WATER])->and($digest['extras'])->not->toHaveKey('ground');
+    $sides = $low = [];
+    $triangles = 0;
+    foreach ($gltf->primitives() as [, $p]) {
+        $triangles += intdiv(count($p['index']), 3);
+        foreach (array_chunk($p['positions'], 3) as [$x, $y, $z]) {
+            $deg = fmod(rad2deg(atan2($x, $z)) + 360.0, 360.0);
+            expect($y < 0.0 || $deg < 145.0 || $deg > 215.0)->toBeTrue("something stands before the shore at {$deg} degrees");
+            expect(hypot($x, $z))->toBeGreaterThan(14.0);
+            $y > 0.5 && $sides[(int) ($deg / 45)] = true;
+            $low[] = $y;
+        }
+    }
+    expect($triangles)->toBeLessThan(12_000)->and(count($sides))->toBeGreaterThanOrEqual(6)->and(min($low))->toBeLessThan(Shore::WATER - 0.5);
 });

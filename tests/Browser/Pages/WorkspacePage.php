@@ -160,10 +160,12 @@ final class WorkspacePage
     {
         $this->on($css, function (RemoteWebElement $element) use ($dx, $dy, $fromX, $fromY): void {
             $a = (new WebDriverActions($this->driver))->moveToElement($element, $fromX ?: null, $fromY ?: null)->clickAndHold();
-            for ($i = 1; $i <= 6; $i++) {
+            // As a hand moves: what is dragged stays under the pointer.
+            $steps = max(6, (int) ceil(hypot($dx, $dy) / 5));
+            for ($i = 1; $i <= $steps; $i++) {
                 $a->moveByOffset(
-                    (int) round($dx * $i / 6) - (int) round($dx * ($i - 1) / 6),
-                    (int) round($dy * $i / 6) - (int) round($dy * ($i - 1) / 6),
+                    (int) round($dx * $i / $steps) - (int) round($dx * ($i - 1) / $steps),
+                    (int) round($dy * $i / $steps) - (int) round($dy * ($i - 1) / $steps),
                 );
             }
             $a->release()->perform();

@@ -9,6 +9,7 @@ use CrispReel\Core\Geometry\Shapes;
 use CrispReel\Core\Geometry\Surface;
 use CrispReel\Core\Kit\Colour;
 use CrispReel\Core\Kit\Piece;
+use CrispReel\Core\Kit\Pier\Shore;
 use CrispReel\Core\Math\Random;
 use CrispReel\Core\Math\V3;
 
@@ -40,6 +41,7 @@ final class AllRound
                     $p->in(0.0, 0.0, 2.4, static fn (Piece $q) => self::street($q, $r, 2.06));
                 },
             ],
+            ['sea-all-round', 'Sea with sails', ['sea', 'water', 'harbour', 'islands'], null, OpenSea::draw(...)],
             ['woods-all-round', 'Woods all round', ['forest', 'wood', 'trees'], '#66783f', self::woods(...)],
             ['country-all-round', 'Country with hills', ['country', 'fields', 'hills'], '#7c9150', self::country(...)],
         ] as [$slug, $name, $tags, $ground, $draw]) {
@@ -51,11 +53,11 @@ final class AllRound
 
     /**
      * @param  list<string>  $tags
-     * @param  string  $ground  colour of the ground that goes on, in place of the mood's
+     * @param  string|null  $ground  colour of the ground that goes on, in place of the mood's; null: there is water
      * @param  Closure(Piece, Random): void  $draw
      * @return array{slug: string, kind: string, name: string, tags: list<string>, home: Vec, glb: string}
      */
-    private static function made(string $slug, string $name, array $tags, string $ground, Closure $draw): array
+    private static function made(string $slug, string $name, array $tags, ?string $ground, Closure $draw): array
     {
         $piece = new Piece($name, 300 + strlen($slug));
         $draw($piece, new Random(strlen($slug) * 13));
@@ -63,7 +65,9 @@ final class AllRound
         return [
             'slug' => $slug, 'kind' => 'set', 'name' => $name, 'tags' => $tags, 'home' => [0.0, 0.0, 0.0],
             'glb' => $piece->glb(
-                extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'layers' => true, 'ground' => $ground], paint: 'backdrop',
+                extras: ['home' => [0.0, 0.0, 0.0], 'backdrop' => true, 'layers' => true]
+                    + ($ground === null ? ['water' => Shore::WATER] : ['ground' => $ground]),
+                paint: 'backdrop',
             ),
         ];
     }
