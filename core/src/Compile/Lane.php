@@ -8,6 +8,7 @@ use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
@@ -24,12 +25,14 @@ final class Lane
      * @param  list<LaneSegment>  $segments  by start
      * @param  list<float>  $standing  the row shown when there is no beat
      * @param  list<LaneSegment>  $layers  laid over the lane, lowest first
+     * @param  Life|null  $life  what the body does by itself where its motions do nothing; null: nothing
      */
     public function __construct(
         public readonly Figure $figure,
         public readonly array $segments,
         public readonly array $standing,
         public readonly array $layers = [],
+        public readonly ?Life $life = null,
     ) {
     }
 
@@ -52,6 +55,41 @@ final class Lane
         }
 
         return $row;
+    }
+
+    /**
+     * The same with what the body does by itself.
+     *
+     * @return list<float>
+     */
+    public function living(float $frame): array
+    {
+        $row = $this->row($frame);
+        if ($this->life === null) {
+            return $row;
+        }
+        [$full, $least] = $this->lacks($this->active($frame), $frame);
+
+        return $least > 0.0 ? $this->life->over($row, $frame, $full, $least) : $row;
+    }
+
+    /** @return array{float, float} how much life is lacking: all of it; breath and blinks */
+    private function lacks(int $i, float $frame): array
+    {
+        if ($i < 0) {
+            return [1.0, 1.0];
+        }
+        $s = $this->segments[$i];
+        $own = $s->lacks($frame);
+        $into = $frame - $s->start;
+        $over = $s->join === 'cut' || $s->joinFrames < 1 ? 0 : max(8, $s->joinFrames);
+        if ($into >= $over) {
+            return $own;
+        }
+        $before = $this->lacks($i - 1, $frame);
+        $share = Ease::smooth(($into + 1) / ($over + 1));
+
+        return [Ease::mix($before[0], $own[0], $share), Ease::mix($before[1], $own[1], $share)];
     }
 
     /** @return list<float> */
@@ -158,12 +196,12 @@ final class Lane
     {
         $first = max(0, $this->active($from));
         // A join reaches back through the beats before it.
-        while ($first > 0 && $this->segments[$first]->start + $this->segments[$first]->joinFrames > $from) {
+        while ($first > 0 && $this->segments[$first]->start + max(8, $this->segments[$first]->joinFrames) > $from) {
             $first--;
         }
-        $parts = [$this->figure->blob];
+        $parts = [$this->figure->blob, $this->life?->fingerprint() ?? ''];
         foreach (array_slice($this->segments, $first) as $s) {
-            if ($s->start >= $to && count($parts) > 1) {
+            if ($s->start >= $to && count($parts) > 2) {
                 break;
             }
             $parts[] = $s->fingerprint();

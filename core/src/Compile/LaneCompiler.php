@@ -18,6 +18,7 @@ use CrispReel\Core\Document\Path;
 use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
 use CrispReel\Core\Rig\Figure;
@@ -112,7 +113,15 @@ final class LaneCompiler
 
         $this->noteCovered($segments, $item);
 
-        return new Lane($figure, $segments, $this->standing($figure), $layers);
+        return new Lane($figure, $segments, $this->standing($figure), $layers, $this->life($item, $figure));
+    }
+
+    /** Who has a head lives, unless that is switched off. */
+    private function life(Item $item, Figure $figure): ?Life
+    {
+        return $item->kind !== 'performer' || $item->life === 'off' || ! isset($figure->skeleton->roles['head'])
+            ? null
+            : new Life($figure, $item->life, crc32($item->id), $this->document->rate->perSecond());
     }
 
     /**
@@ -159,7 +168,9 @@ final class LaneCompiler
         $asset = $this->document->assets[$beat->motion];
         [$table, $key] = $this->table($asset, $beat->settings, $item, $figure);
         $segment = $this->placed($beat, $table, $key, $figure, 1.0);
-        $rise = $this->recipe($asset, $beat->settings)?->rise() ?? 0.0;
+        $recipe = $this->recipe($asset, $beat->settings);
+        $segment->lives = $recipe !== null;
+        $rise = $recipe?->rise() ?? 0.0;
         $segment->rise = $rise === 0.0 ? 0.0 : $rise * $figure->body()->scale;
 
         return $segment;
@@ -212,6 +223,7 @@ final class LaneCompiler
         array_push($this->notes, ...$walk->notes());
         $segment = $this->placed($beat, $table, $key, $figure, $walk->pace);
         $segment->ground = $end;
+        $segment->lives = true;
         $segment->origin = [$from[0], $ground, $from[1], $from[2]];
 
         return $segment;
@@ -273,7 +285,10 @@ final class LaneCompiler
     {
         [$table, $key] = $this->kept(new MotionRecipe('idle', ['seed' => 1, 'seconds' => 8]), $figure);
 
-        return $this->placed($beat, $table, $key, $figure, 1.0);
+        $segment = $this->placed($beat, $table, $key, $figure, 1.0);
+        $segment->lives = true;
+
+        return $segment;
     }
 
     /** @return list<float> */

@@ -15,6 +15,9 @@ use CrispReel\Core\Motion\ClipTable;
  */
 final class LaneSegment
 {
+    /** Frames in which life comes into a pose that is held, and goes before it moves. */
+    private const STIRS = 12;
+
     /** @var Move x, z, heading applied to every row */
     public array $move = [0.0, 0.0, 0.0];
 
@@ -48,6 +51,9 @@ final class LaneSegment
     public readonly string $join;
 
     public readonly int $joinFrames;
+
+    /** Whether the motion breathes and blinks by itself; recorded ones do not. */
+    public bool $lives = false;
 
     private readonly bool $onTheSpot;
 
@@ -111,6 +117,21 @@ final class LaneSegment
         return $this->moves[$loop] = $move;
     }
 
+    /**
+     * How much life a frame lacks: all of it where the motion stands still, of breath and blinks too where it has none by itself.
+     *
+     * @return array{float, float}
+     */
+    public function lacks(float $frame): array
+    {
+        [$a, $b] = $this->timing->moves();
+        $f = $frame - $this->start;
+        $still = max(1.0 - Ease::smooth(($f - $a + self::STIRS) / self::STIRS), Ease::smooth(($f - $b) / self::STIRS));
+        $still = $f < $a - self::STIRS ? 1.0 : $still;
+
+        return [$still, $this->lives ? $still : 1.0];
+    }
+
     public function carried(): void
     {
         $this->moves = [];
@@ -170,7 +191,7 @@ final class LaneSegment
     public function fingerprint(): string
     {
         return sprintf(
-            '%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->fit->key ?? '', $this->tableKey, $this->start,
+            '%s%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->lives ? 'l' : '', $this->fit->key ?? '', $this->tableKey, $this->start,
             $this->timing->fingerprint(),
             (int) $this->onTheSpot, $this->join, $this->joinFrames, $this->lift, ...$this->move,
         );

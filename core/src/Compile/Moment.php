@@ -156,7 +156,7 @@ final class Moment
             return $this->partial[$item];
         }
         $lane = $this->scene->lanes[$item];
-        $row = $lane->row($this->frame);
+        $row = $lane->living($this->frame);
         if (isset($this->scene->drives[$item])) {
             $row = $this->scene->drives[$item]->turned($row, $this->frame);
         }

@@ -137,6 +137,14 @@ final class Timing
         return [min($this->out, $this->in + $p - $loop * $this->span), $loop];
     }
 
+    /** @return array{float, float} the frames of the beat between which it moves: holds are before and after */
+    public function moves(): array
+    {
+        $from = max(0.0, (float) ($this->play->holdBefore - $this->play->skip));
+
+        return [$from, $this->play->keepLooping ? INF : min($this->frames, $this->play->holdBefore - $this->play->skip + $this->moving)];
+    }
+
     public function fingerprint(): string
     {
         return sprintf('%.6f,%.6f,%.9f,%.9f,%.6f,', $this->in, $this->out, $this->pace, $this->total, $this->moving)

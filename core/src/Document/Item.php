@@ -28,12 +28,16 @@ final readonly class Item
 
     public const KINDS = ['performer', 'set', 'prop'];
 
+    /** What somebody is like while nothing else is said; "off" is as still as the pose. */
+    public const LIVES = ['calm', 'tense', 'cold', 'tired', 'off'];
+
     /**
      * @param  array{float, float, float}  $position metres
      * @param  list<Move>  $moves  rising in time
      * @param  list<Wish>  $surfaces  other colours, pictures and finishes
      * @param  ClothKind|null  $cloth  what a cloth is made of; null: as its file says
      * @param  float  $fullness  how much of what lies around a place is there, 0 bare to 1
+     * @param  string  $life  how a body breathes, blinks and shifts where its motions do nothing
      * @param  bool  $locked  no hand moves it until it is unlocked
      */
     public function __construct(
@@ -51,6 +55,7 @@ final readonly class Item
         #[Part(ClothKind::class)] public ?ClothKind $cloth = null,
         #[Yes] public bool $locked = false,
         #[Number(0, 1)] public float $fullness = 1.0,
+        #[Choice(self::LIVES)] public string $life = 'calm',
     ) {
     }
 

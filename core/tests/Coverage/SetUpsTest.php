@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Coverage\Proposal;
@@ -126,8 +127,10 @@ test('what changes hands about now is proposed from near and with both, and at n
         foreach ($found as $p) {
             expect($p->view)->not->toBeNull($p->says);
         }
-        $thing = $found['i3, hand to hand']->view;
-        expect($thing->focusMetres)->toBeLessThan($found['Both, down to the hands']->view->focusMetres);
+        $thing = $found['i3, from near']->view;
+        // Less of the scene is seen around it, through whatever lens.
+        $wide = static fn (CameraPose $v): float => $v->focusMetres / $v->focalMm;
+        expect($wide($thing))->toBeLessThan($wide($found['Both, down to the hands']->view));
     }
     expect($hands(setUps($items, 'i1', null, more: $links(90))))->not->toHaveKey('i3, hand to hand');
 });

@@ -59,6 +59,7 @@ export const ItemRow = v.object({
     cloth: v.nullable(ClothKindRow),
     locked: v.boolean(),
     fullness: v.number(),
+    life: v.picklist(['calm', 'tense', 'cold', 'tired', 'off']),
     /** The version of its asset that it stays at; null: it follows the newest. */
     pinned: v.nullable(v.number()),
 });

@@ -52,6 +52,14 @@
         view.pathing = { table: 'beats', id: made.id };
     }
     const named = (id: number) => scene.find('items', id)?.name ?? '';
+
+    const LIVES: [ItemRow['life'], string][] = [
+        ['calm', 'Calm'],
+        ['tense', 'Tense'],
+        ['cold', 'Cold'],
+        ['tired', 'Tired'],
+        ['off', 'As still as the pose'],
+    ];
 </script>
 
 <div class="mb-2 flex items-center gap-2">
@@ -95,6 +103,19 @@
     <dd>
         <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
     </dd>
+    {#if item.kind === 'performer'}<dt class="text-soft">Waits</dt>
+        <dd>
+            <select
+                class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+                aria-label="What they are like while they wait"
+                title="Breath, blinks, shifts of weight and small looks wherever no motion says otherwise"
+                disabled={!scene.canEdit}
+                value={item.life}
+                onchange={(e) => scene.edit({ do: 'item.set', item: item.id, life: e.currentTarget.value })}
+            >
+                {#each LIVES as [id, word] (id)}<option value={id}>{word}</option>{/each}
+            </select>
+        </dd>{/if}
     {#if isLayered}<dt class="text-soft">Bare, full</dt>
         <dd>
             <input
