@@ -30,7 +30,14 @@ final class Moment
     /** @var array<string, float> metres that each contact misses */
     public array $missing = [];
 
-    public function __construct(private readonly Poses $scene, private readonly float $frame)
+    /** The same frame before anybody looks at anything: what is looked at is where it is there, so looks may be mutual. */
+    private ?self $blind = null;
+
+    /** @var array<string, list<float>> rows with heads turned to what is looked at, for eyes to meet */
+    private array $turned = [];
+
+    /** @param  bool  $looks  whether looks are followed */
+    public function __construct(private readonly Poses $scene, private readonly float $frame, private readonly bool $looks = true)
     {
     }
 
@@ -155,6 +162,10 @@ final class Moment
         if (isset($this->partial[$item])) {
             return $this->partial[$item];
         }
+        $looks = $this->looks ? $this->active($item, true) : [];
+        if ($looks !== []) {
+            return $this->rows[$item] = $this->seeing($item, $looks);
+        }
         $lane = $this->scene->lanes[$item];
         $row = $lane->living($this->frame);
         if (isset($this->scene->drives[$item])) {
@@ -169,18 +180,110 @@ final class Moment
                 $row = self::closed($row, $lane, $g->side, $g->curl, $w);
             }
         }
-        $holds = [];
-        foreach ($this->scene->holds[$item] ?? [] as $h) {
-            $w = $h->contact->weight($this->frame);
-            if ($w > 0.0) {
-                $holds[] = [$h, $w];
-            }
-        }
+        $holds = $this->active($item, false);
         if ($holds !== []) {
             $row = $this->held($item, $row, $holds);
         }
 
         return $this->rows[$item] = $row;
+    }
+
+    /** @return list<array{Hold, float}> looks, or all other holds, that pull now, with their shares */
+    private function active(string $item, bool $looks): array
+    {
+        $out = [];
+        foreach ($this->scene->holds[$item] ?? [] as $h) {
+            $w = $h->contact->weight($this->frame);
+            if ($w > 0.0 && ($h->contact->effector === 'look') === $looks) {
+                $out[] = [$h, $w];
+            }
+        }
+
+        return $out;
+    }
+
+    private function blind(): self
+    {
+        return $this->blind ??= new self($this->scene, $this->frame, false);
+    }
+
+    /**
+     * All else first, then the head to where the eyes of the other are before they look, then the eyes to where they are once both
+     * heads are turned.
+     *
+     * @param  list<array{Hold, float}>  $looks
+     * @return list<float>
+     */
+    private function seeing(string $item, array $looks): array
+    {
+        $blind = $this->blind();
+        $reaching = new Reaching($this->scene->lanes[$item]->figure, $this->headed($item, $looks));
+        $back = $blind->place($item)->inverse();
+        foreach ($looks as [$h, $w]) {
+            $to = $this->eyesOf($h, $blind->place($item), true) ?? $blind->target($h)->position;
+            $reaching->aim($back->point($to), $w);
+        }
+        $this->missing += $blind->missing;
+
+        return $reaching->row();
+    }
+
+    /**
+     * @param  list<array{Hold, float}>  $looks
+     * @return list<float> with the head turned, the eyes not yet
+     */
+    private function headed(string $item, array $looks): array
+    {
+        if (isset($this->turned[$item])) {
+            return $this->turned[$item];
+        }
+        $blind = $this->blind();
+        $reaching = new Reaching($this->scene->lanes[$item]->figure, $blind->row($item));
+        $back = $blind->place($item)->inverse();
+        foreach ($looks as [$h, $w]) {
+            $to = $this->eyesOf($h, $blind->place($item), false) ?? $blind->target($h)->position;
+            $this->missing[$h->contact->id] = $reaching->bring($h, $back->of(new Placement($to)), $w);
+        }
+
+        return $this->turned[$item] = $reaching->row();
+    }
+
+    /** Where a hold is to be brought. */
+    private function target(Hold $h): Placement
+    {
+        return $h->contact->target === null ? $h->at : $this->joint($h->contact->target, $h->joint)->of($h->at);
+    }
+
+    /**
+     * The eye of somebody who is looked at that is nearer to the one who looks; null where it is no face that is looked at.
+     *
+     * @param  bool  $turned  once their head is turned to what they look at
+     * @return array{float, float, float}|null
+     */
+    private function eyesOf(Hold $h, Placement $from, bool $turned): ?array
+    {
+        $other = $h->contact->target;
+        $figure = $other === null ? null : $this->scene->lanes[$other]->figure ?? null;
+        $face = $figure === null ? null : Whereabouts::faceOf($figure);
+        $isFace = $h->contact->offset === [0.0, 0.0, 0.0] && in_array($h->contact->mount, ['', 'head'], true);
+        if ($other === null || $figure === null || $face === null || ! $isFace) {
+            return null;
+        }
+        $looks = $turned ? $this->active($other, true) : [];
+        $row = $looks === [] ? $this->blind()->row($other) : $this->headed($other, $looks);
+        $place = $this->blind()->place($other);
+        $eyes = [];
+        foreach (['eyeL', 'eyeR'] as $role) {
+            $j = $figure->skeleton->roles[$role] ?? null;
+            $eyes[] = $j === null ? null : $place->point($figure->skeleton->jointIn($row, $figure->hips, $j)[0]);
+        }
+        if ($eyes[0] === null || $eyes[1] === null) {
+            [$p, $q] = $figure->skeleton->jointIn($row, $figure->hips, $face[0]);
+
+            return $place->point(V3::add($p, Q4::rotate($q, $face[1])));
+        }
+
+        return V3::distance($from->position, $eyes[0]) <= V3::distance($from->position, $eyes[1]) ? $eyes[0] : $eyes[1];
     }
 
     /**

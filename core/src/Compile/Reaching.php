@@ -283,19 +283,35 @@ final class Reaching
             $this->posture->turn($neck, Q4::mul(Q4::power($by, 0.4), $this->posture->at($neck)[1]));
         }
         $this->posture->turn($head, $turn);
-        $left = Q4::rotate(Q4::conjugate($facing($head)), V3::unit(V3::sub($to, $eyes)));
-        $eye = Q4::pitchYawRoll(
-            Ease::clamp(-asin(Ease::clamp($left[1], -1.0, 1.0)), -self::LOOK['eyes'], self::LOOK['eyes']),
-            Ease::clamp(atan2($left[0], $left[2]), -self::LOOK['eyes'], self::LOOK['eyes']), 0.0,
-        );
-        foreach (['eyeL', 'eyeR'] as $role) {
-            $j = $r[$role] ?? null;
-            if ($j !== null) {
-                $world = Q4::mul($facing($head), Q4::mul($eye, $this->figure->restTurn($j)));
-                $this->posture->turn($j, Q4::slerp($this->posture->at($j)[1], $world, $weight));
-            }
-        }
 
         return 0.0;
+    }
+
+    /**
+     * Turns each eye to a place, as far as eyes go; the head stays.
+     *
+     * @param  array{float, float, float}  $to  in the figure's own space
+     */
+    public function aim(array $to, float $weight): void
+    {
+        $r = $this->figure->skeleton->roles;
+        $head = $r['head'] ?? null;
+        if ($head === null) {
+            return;
+        }
+        $facing = Q4::mul($this->posture->at($head)[1], Q4::conjugate($this->figure->restTurn($head)));
+        foreach (['eyeL', 'eyeR'] as $role) {
+            $j = $r[$role] ?? null;
+            if ($j === null) {
+                continue;
+            }
+            [$at, $now] = $this->posture->at($j);
+            $d = Q4::rotate(Q4::conjugate($facing), V3::unit(V3::sub($to, $at)));
+            $eye = Q4::pitchYawRoll(
+                Ease::clamp(-asin(Ease::clamp($d[1], -1.0, 1.0)), -self::LOOK['eyes'], self::LOOK['eyes']),
+                Ease::clamp(atan2($d[0], $d[2]), -self::LOOK['eyes'], self::LOOK['eyes']), 0.0,
+            );
+            $this->posture->turn($j, Q4::slerp($now, Q4::mul($facing, Q4::mul($eye, $this->figure->restTurn($j))), $weight));
+        }
     }
 }

@@ -115,7 +115,7 @@ final class Holds implements Pass
         };
     }
 
-    /** Performers that hold on to each other in a circle at the same time, and hands on what hangs on them. */
+    /** Performers that hold on to each other in a circle at the same time, and hands on what hangs on them; looks are no hold. */
     private function refuseCircles(): void
     {
         $frames = [];
@@ -130,7 +130,7 @@ final class Holds implements Pass
                 }
             }
             foreach ($this->draft->document->contacts as $c) {
-                if ($c->target === null || ! self::on($c, $frame)) {
+                if ($c->target === null || $c->effector === 'look' || ! self::on($c, $frame)) {
                     continue;
                 }
                 $carry = array_values(array_filter(

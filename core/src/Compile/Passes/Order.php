@@ -62,7 +62,8 @@ final class Order implements Pass
             $this->visit((string) $id, [], $parents, $links);
         }
         foreach ($this->draft->document->contacts as $c) {
-            if ($c->target !== null && $c->target !== $c->item && ! $hangsOn($c->target, $c->item)) {
+            // Looks read where eyes are before anybody looks: they order nothing.
+            if ($c->target !== null && $c->effector !== 'look' && $c->target !== $c->item && ! $hangsOn($c->target, $c->item)) {
                 $parents[$c->item][$c->target] = true;
             }
         }
