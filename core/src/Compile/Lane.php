@@ -76,11 +76,15 @@ final class Lane
     /** @return array{float, float} how much life is lacking: all of it; breath and blinks */
     private function lacks(int $i, float $frame): array
     {
-        if ($i < 0) {
+        if ($this->segments === []) {
             return [1.0, 1.0];
         }
-        $s = $this->segments[$i];
+        // Before the first beat its first pose is held, and life goes out of it until it begins.
+        $s = $this->segments[max(0, $i)];
         $own = $s->lacks($frame);
+        if ($i <= 0) {
+            return $own;
+        }
         $into = $frame - $s->start;
         $over = $s->join === 'cut' || $s->joinFrames < 1 ? 0 : max(8, $s->joinFrames);
         if ($into >= $over) {
