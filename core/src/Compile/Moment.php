@@ -242,7 +242,10 @@ final class Moment
         $back = $blind->place($item)->inverse();
         foreach ($looks as [$h, $w]) {
             $to = $this->eyesOf($h, $blind->place($item), false) ?? $blind->target($h)->position;
-            $this->missing[$h->contact->id] = $reaching->bring($h, $back->of(new Placement($to)), $w);
+            $missing = $reaching->bring($h, $back->of(new Placement($to)), $w * $h->by);
+            if ($h->by === 1.0) {
+                $this->missing[$h->contact->id] = $missing;
+            }
         }
 
         return $this->turned[$item] = $reaching->row();

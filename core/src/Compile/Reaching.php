@@ -21,7 +21,7 @@ final class Reaching
     /** Angles are in radians. */
     private const MOST_LEAN = 1.1;
 
-    private const LOOK = ['yaw' => 1.2, 'pitch' => 0.7, 'eyes' => 0.35];
+    private const LOOK = ['yaw' => 1.2, 'pitch' => 0.7, 'eyes' => 0.45];
 
     private Posture $posture;
 

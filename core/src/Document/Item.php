@@ -38,6 +38,7 @@ final readonly class Item
      * @param  ClothKind|null  $cloth  what a cloth is made of; null: as its file says
      * @param  float  $fullness  how much of what lies around a place is there, 0 bare to 1
      * @param  string  $life  how a body breathes, blinks and shifts where its motions do nothing
+     * @param  bool  $meets  looks by itself at whom it speaks to, hands something or has to do with
      * @param  bool  $locked  no hand moves it until it is unlocked
      */
     public function __construct(
@@ -56,6 +57,7 @@ final readonly class Item
         #[Yes] public bool $locked = false,
         #[Number(0, 1)] public float $fullness = 1.0,
         #[Choice(self::LIVES)] public string $life = 'calm',
+        #[Yes] public bool $meets = true,
     ) {
     }
 

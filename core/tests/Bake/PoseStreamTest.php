@@ -14,12 +14,15 @@ function carriedFrom60To(int $to): array
     return ['id' => 'l1', 'child' => 'l', 'parent' => 'b', 'mount' => 'handR', 'from' => 60, 'to' => $to];
 }
 
-/** @param  array<string, mixed>  $change */
-function baked(array $change = []): CompiledScene
+/**
+ * @param  array<string, mixed>  $change
+ * @param  bool  $meets  whether they look at whom they speak to
+ */
+function baked(array $change = [], bool $meets = false): CompiledScene
 {
     static $assets = new FakeAssets;
 
-    return Scenes::compile($change + [
+    $parts = $change + [
         'items' => [
             Scenes::item('o', 'oda', 1.0), Scenes::item('b', 'bram', 3.0, 0.0, -90.0), Scenes::item('x', 'box', 0.0, -3.0),
             Scenes::item('l', 'lantern', 4.0, 2.0),
@@ -30,7 +33,10 @@ function baked(array $change = []): CompiledScene
             Scenes::camera('ca', [['frame' => 0, 'focusMetres' => 4.0]]),
             Scenes::camera('cb', [['frame' => 0], ['frame' => 200, 'focusMetres' => null]]),
         ],
-    ], $assets);
+    ];
+    $parts['items'] = array_map(static fn (array $i): array => $i + ['meets' => $meets], $parts['items']);
+
+    return Scenes::compile($parts, $assets);
 }
 
 /**
@@ -100,6 +106,18 @@ test('pieces cover every frame once', function (): void {
 
 test('the same scene gives the same bytes and names', function (): void {
     expect(pieces(baked()))->toBe(pieces(baked()));
+});
+
+test('who looks at somebody is sent anew with them, as long as they look', function (): void {
+    $nod = [[
+        'id' => 't', 'item' => 'b', 'joint' => 'head', 'from' => 4, 'to' => 10, 'easeIn' => 2, 'easeOut' => 2,
+        'keys' => [['frame' => 6, 'rotation' => [0.0, 0.2, 0.0, 0.98], 'shift' => [0, 0, 0]]],
+    ]];
+    [$before, $after] = [pieces(baked([], true)), pieces(baked(['touchUps' => $nod], true))];
+    $changed = static fn (string $id): array => array_keys(array_filter(
+        $before[$id], static fn (array $p, int $n): bool => $p !== $after[$id][$n], ARRAY_FILTER_USE_BOTH,
+    ));
+    expect($changed('b'))->toBe([0])->and($changed('o'))->toBe([0])->and($changed('l'))->toBe([]);
 });
 
 test('an edit renames the pieces that it reaches, and no others', function (array $change, array $touched): void {

@@ -60,6 +60,7 @@ export const ItemRow = v.object({
     locked: v.boolean(),
     fullness: v.number(),
     life: v.picklist(['calm', 'tense', 'cold', 'tired', 'off']),
+    meets: v.boolean(),
     /** The version of its asset that it stays at; null: it follows the newest. */
     pinned: v.nullable(v.number()),
 });

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile\Passes;
 
 use CrispReel\Core\Compile\Draft;
+use CrispReel\Core\Compile\Gazes;
 use CrispReel\Core\Compile\Hold;
 use CrispReel\Core\Compile\Mounts;
 use CrispReel\Core\Compile\Pass;
@@ -23,7 +24,11 @@ final class Holds implements Pass
     public function settle(Draft $draft): void
     {
         $this->draft = $draft;
-        $draft->putHolds($this->holds());
+        $holds = $this->holds();
+        foreach ((new Gazes($draft))->holds() as $item => $looks) {
+            $holds[$item] = [...$holds[$item] ?? [], ...$looks];
+        }
+        $draft->putHolds($holds);
     }
 
     /** @return array<string, list<Hold>> */

@@ -38,6 +38,9 @@ final class Misses implements Pass
         $notes = [];
         foreach ($scene->holds[$item] as $h) {
             $c = $h->contact;
+            if ($h->by < 1.0) {
+                continue;
+            }
             $last = min($frames, $c->to ?? $frames) - 1;
             foreach (array_unique([$c->from, intdiv($c->from + $last, 2), max($c->from, $last)]) as $frame) {
                 $moment = $scene->at($frame);

@@ -106,7 +106,7 @@ final class Standers implements Pass
     {
         $out = [];
         foreach ($scene->holds[$id] ?? [] as $h) {
-            $out[] = $h->contact->target;
+            $out[] = $h->contact->effector === 'look' ? null : $h->contact->target;
         }
 
         return array_values(array_unique(array_filter($out, is_string(...))));

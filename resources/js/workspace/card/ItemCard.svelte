@@ -116,6 +116,18 @@
                 {#each LIVES as [id, word] (id)}<option value={id}>{word}</option>{/each}
             </select>
         </dd>{/if}
+    {#if item.kind === 'performer'}<dt class="text-soft">Eyes</dt>
+        <dd>
+            <label class="flex items-center gap-2" title="Whom they speak to, hand something or have to do with">
+                <input
+                    type="checkbox"
+                    class="rounded border-line text-tide"
+                    checked={item.meets}
+                    disabled={!scene.canEdit}
+                    onchange={(e) => scene.edit({ do: 'item.set', item: item.id, meets: e.currentTarget.checked })}
+                />meet others by themselves
+            </label>
+        </dd>{/if}
     {#if isLayered}<dt class="text-soft">Bare, full</dt>
         <dd>
             <input

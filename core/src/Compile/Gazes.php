@@ -1,0 +1,148 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Link;
+use CrispReel\Core\Math\Angle;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Motion\Model\ScoreBook;
+
+/**
+ * Whom people look at by themselves: who speaks looks at whom they speak to and is looked at, two in one motion look at each other,
+ * as do those of whom one hands something over. What is said of a look by hand comes before that.
+ */
+final readonly class Gazes
+{
+    /** Metres, and degrees off the way the body faces, in which somebody is spoken to. */
+    private const FAR = 4.0;
+
+    private const ASIDE = 80.0;
+
+    /** Frames before and after, and in which eyes come and go. */
+    private const AHEAD = 4;
+
+    private const EASE = [8, 14];
+
+    /** Of the way to the other that the head turns, the eyes do the rest: it has its own nods to make. */
+    public const HEAD = 0.6;
+
+    public function __construct(private Draft $draft)
+    {
+    }
+
+    /** @return array<string, list<Hold>> by performer */
+    public function holds(): array
+    {
+        $out = [];
+        foreach ($this->spans() as [$who, $whom, $from, $to]) {
+            foreach ([[$who, $whom], [$whom, $who]] as [$looks, $at]) {
+                if ($this->mayLook($looks, $from, $to, $out[$looks] ?? [])) {
+                    $contact = new Contact(
+                        "gaze {$looks} {$from}", $looks, 'look', $at, 'head', from: max(0, $from - self::AHEAD), to: $to + self::AHEAD,
+                        easeIn: self::EASE[0], easeOut: self::EASE[1],
+                    );
+                    $out[$looks][] = new Hold($contact, null, new Placement([0.0, 0.0, 0.0]), new Placement([0.0, 0.0, 0.0]), by: self::HEAD);
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * Whether somebody's eyes are free: they are to meet others, nothing by hand says where they look, and nobody had them first.
+     *
+     * @param  list<Hold>  $before
+     */
+    private function mayLook(string $who, int $from, int $to, array $before): bool
+    {
+        $item = $this->draft->document->items[$who];
+        if (! $item->meets || ! isset($this->draft->lanes()[$who]) || ! $this->draft->lanes()[$who]->figure->isHuman()) {
+            return false;
+        }
+        $own = array_filter($this->draft->document->contacts, static fn (Contact $c): bool => $c->item === $who && $c->effector === 'look');
+        foreach ([...array_values($own), ...array_map(static fn (Hold $h): Contact => $h->contact, $before)] as $c) {
+            if ($c->from - $c->easeIn < $to && ($c->to === null || $c->to + $c->easeOut > $from)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** @return list<array{string, string, int, int}> who, with whom, from and up to which frame, in the order in which they begin */
+    private function spans(): array
+    {
+        $out = [];
+        foreach ($this->draft->lanes() as $id => $lane) {
+            $next = $lane->segments;
+            foreach ($lane->segments as $k => $s) {
+                $to = (int) ceil(min($s->end, $next[$k + 1]->start ?? INF));
+                $whom = $this->partner((string) $id, $s);
+                if ($whom !== null && $to - $s->start >= self::EASE[0]) {
+                    $out[] = [(string) $id, $whom, (int) $s->start, $to];
+                }
+            }
+        }
+        usort($out, static fn (array $a, array $b): int => [$a[2], $a[0]] <=> [$b[2], $b[0]]);
+
+        return $out;
+    }
+
+    private function partner(string $id, LaneSegment $s): ?string
+    {
+        foreach ($s->from->play->with === '' ? [] : $this->draft->document->beats as $b) {
+            if ($b->id === $s->from->play->with) {
+                return $b->item === $id ? null : $b->item;
+            }
+        }
+        $recipe = $this->draft->assets->digest($this->draft->document->assets[$s->from->motion])['recipe'] ?? null;
+        $model = is_array($recipe) && is_string($recipe['model'] ?? null) ? $recipe['model'] : '';
+        $settings = is_array($recipe) && is_array($recipe['settings'] ?? null) ? $recipe['settings'] : [];
+        $score = is_string($settings['score'] ?? null) ? ScoreBook::all()[$settings['score']] ?? [] : [];
+        $meets = in_array($model, ['talk', 'handOver', 'receive'], true) || ($score['talks'] ?? []) !== [];
+
+        return $meets ? $this->nearest($id, ($s->start + min($s->end, $s->start + 240)) / 2) : null;
+    }
+
+    /** Who stands nearest before somebody's body at a frame. */
+    private function nearest(string $id, float $frame): ?string
+    {
+        [$x, $z, $facing] = $this->stands($id, $frame);
+        $best = [self::FAR, null];
+        foreach (array_keys($this->draft->lanes()) as $other) {
+            $item = $this->draft->document->items[(string) $other];
+            if ((string) $other === $id || $item->kind !== 'performer' || $this->isCarried($item)) {
+                continue;
+            }
+            [$ox, $oz] = $this->stands((string) $other, $frame);
+            $off = abs(rad2deg(Angle::wrapped(atan2($ox - $x, $oz - $z) - $facing)));
+            $far = hypot($ox - $x, $oz - $z);
+            if ($off < self::ASIDE && $far > 0.1 && $far < $best[0]) {
+                $best = [$far, (string) $other];
+            }
+        }
+
+        return $best[1];
+    }
+
+    private function isCarried(Item $item): bool
+    {
+        return array_filter($this->draft->document->links, static fn (Link $l): bool => $l->child === $item->id) !== [];
+    }
+
+    /** @return array{float, float, float} x, z and heading of the hips in the scene, as far as beats say */
+    private function stands(string $id, float $frame): array
+    {
+        $lane = $this->draft->lanes()[$id];
+        [$x, $z, $heading] = $lane->figure->standing($lane->row($frame), $lane->figure->hips);
+        $place = $this->draft->places()[$id];
+        [$wx, , $wz] = $place->point([$x, 0.0, $z]);
+
+        return [$wx, $wz, $heading + deg2rad($this->draft->document->items[$id]->headingDeg)];
+    }
+}
