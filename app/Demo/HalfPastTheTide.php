@@ -68,8 +68,8 @@ final class HalfPastTheTide
     private function stage(): array
     {
         $set = array_map(static fn (string $slug): array => ['do' => 'item.add', 'asset' => $slug, 'home' => true], [
-            'far-shore', 'sea-all-round', 'ferry-pier', 'ticket-hut', 'ferry', 'bare-bell-post', 'bell', 'bench', 'crate-large', 'crate-small',
-            'lantern-post', 'lantern', 'pennant',
+            'far-shore', 'sea-all-round', 'ferry-pier', 'ticket-hut', 'ferry', 'bare-bell-post', 'bell', 'bench', 'crate-large',
+            'crate-small', 'lantern-post', 'lantern', 'pennant',
         ]);
 
         $waiting = [

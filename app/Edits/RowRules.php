@@ -102,7 +102,9 @@ final class RowRules
             $field instanceof Numbers => ['array', "size:{$field->count}"],
             $field instanceof Pairs => ['array', "min:{$field->least}", "max:{$field->most}"],
             $field instanceof Choices => ['array'],
-            $field instanceof Refs, $field instanceof Many, $field instanceof Values && $field->ranges === [] => ['array', "max:{$field->most}"],
+            $field instanceof Refs, $field instanceof Many, $field instanceof Values && $field->ranges === [] => [
+                'array', "max:{$field->most}",
+            ],
             $field instanceof Values => ['array:'.implode(',', array_keys($field->ranges))],
             $field instanceof Part => ['array:'.implode(',', array_column(FieldList::of($field->of), 'name'))],
             default => [],

@@ -351,5 +351,6 @@ test('what a camera does slips under its shots: framings and keys come later, cu
     expect(array_column(SceneRows::all($scene->refresh())['cameras'][0]['keys'], 'frame'))
         ->toBe(array_map(static fn (int $f): int => $f + 5, $keys));
     $this->edit($scene, [['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 10]]);
-    expect(fn () => $this->edit($scene, [['do' => 'camera.slip', 'camera' => 'B', 'by' => 5]]))->toThrow(UnableToStage::class, 'does not move');
+    expect(fn () => $this->edit($scene, [['do' => 'camera.slip', 'camera' => 'B', 'by' => 5]]))
+        ->toThrow(UnableToStage::class, 'does not move');
 });

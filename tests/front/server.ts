@@ -66,6 +66,8 @@ export class FakeServer {
             cloth: null,
             locked: false,
             fullness: 1,
+            life: 'calm',
+            meets: true,
             pinned: null,
         };
     }

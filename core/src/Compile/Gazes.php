@@ -45,7 +45,8 @@ final readonly class Gazes
                         "gaze {$looks} {$from}", $looks, 'look', $at, 'head', from: max(0, $from - self::AHEAD), to: $to + self::AHEAD,
                         easeIn: self::EASE[0], easeOut: self::EASE[1],
                     );
-                    $out[$looks][] = new Hold($contact, null, new Placement([0.0, 0.0, 0.0]), new Placement([0.0, 0.0, 0.0]), by: self::HEAD);
+                    $none = new Placement([0.0, 0.0, 0.0]);
+                    $out[$looks][] = new Hold($contact, null, $none, $none, by: self::HEAD);
                 }
             }
         }

@@ -29,6 +29,8 @@ final readonly class Hold
 
     public function fingerprint(): string
     {
-        return json_encode([$this->contact->toArray(), $this->joint, $this->at->flat(), $this->own->flat(), $this->by], JSON_THROW_ON_ERROR);
+        return json_encode(
+            [$this->contact->toArray(), $this->joint, $this->at->flat(), $this->own->flat(), $this->by], JSON_THROW_ON_ERROR,
+        );
     }
 }

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
-use CrispReel\Core\Document\Span;
-use CrispReel\Core\Document\TouchUp;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Keys;
 use CrispReel\Core\Math\Placement;
@@ -30,11 +28,9 @@ final class Moment
     /** @var array<string, float> metres that each contact misses */
     public array $missing = [];
 
-    /** The same frame before anybody looks at anything: what is looked at is where it is there, so looks may be mutual. */
     private ?self $blind = null;
 
-    /** @var array<string, list<float>> rows with heads turned to what is looked at, for eyes to meet */
-    private array $turned = [];
+    private ?Looks $seen = null;
 
     /** @param  bool  $looks  whether looks are followed */
     public function __construct(private readonly Poses $scene, private readonly float $frame, private readonly bool $looks = true)
@@ -164,7 +160,11 @@ final class Moment
         }
         $looks = $this->looks ? $this->active($item, true) : [];
         if ($looks !== []) {
-            return $this->rows[$item] = $this->seeing($item, $looks);
+            $this->seen ??= new Looks($this->scene, $this->blind(), $this->active(...));
+            $this->rows[$item] = $this->seen->row($item, $looks);
+            $this->missing = $this->seen->missing + $this->blind()->missing + $this->missing;
+
+            return $this->rows[$item];
         }
         $lane = $this->scene->lanes[$item];
         $row = $lane->living($this->frame);
@@ -172,12 +172,12 @@ final class Moment
             $row = $this->scene->drives[$item]->turned($row, $this->frame);
         }
         foreach ($this->scene->touchUps[$item] ?? [] as [$touchUp, $joint]) {
-            $row = $this->touchedUp($row, $touchUp, $joint, $lane);
+            $row = RowTouches::touchedUp($row, $touchUp, $joint, $lane, $this->frame);
         }
         foreach ($this->scene->grasps[$item] ?? [] as $g) {
             $w = $g->weight($this->frame);
             if ($w > 0.0) {
-                $row = self::closed($row, $lane, $g->side, $g->curl, $w);
+                $row = RowTouches::closed($row, $lane, $g->side, $g->curl, $w);
             }
         }
         $holds = $this->active($item, false);
@@ -202,91 +202,16 @@ final class Moment
         return $out;
     }
 
-    private function blind(): self
+    /** The same frame before anybody looks at anything: what is looked at is where it is there, so looks may be mutual. */
+    public function blind(): self
     {
         return $this->blind ??= new self($this->scene, $this->frame, false);
     }
 
-    /**
-     * All else first, then the head to where the eyes of the other are before they look, then the eyes to where they are once both
-     * heads are turned.
-     *
-     * @param  list<array{Hold, float}>  $looks
-     * @return list<float>
-     */
-    private function seeing(string $item, array $looks): array
-    {
-        $blind = $this->blind();
-        $reaching = new Reaching($this->scene->lanes[$item]->figure, $this->headed($item, $looks));
-        $back = $blind->place($item)->inverse();
-        foreach ($looks as [$h, $w]) {
-            $to = $this->eyesOf($h, $blind->place($item), true) ?? $blind->target($h)->position;
-            $reaching->aim($back->point($to), $w);
-        }
-        $this->missing += $blind->missing;
-
-        return $reaching->row();
-    }
-
-    /**
-     * @param  list<array{Hold, float}>  $looks
-     * @return list<float> with the head turned, the eyes not yet
-     */
-    private function headed(string $item, array $looks): array
-    {
-        if (isset($this->turned[$item])) {
-            return $this->turned[$item];
-        }
-        $blind = $this->blind();
-        $reaching = new Reaching($this->scene->lanes[$item]->figure, $blind->row($item));
-        $back = $blind->place($item)->inverse();
-        foreach ($looks as [$h, $w]) {
-            $to = $this->eyesOf($h, $blind->place($item), false) ?? $blind->target($h)->position;
-            $missing = $reaching->bring($h, $back->of(new Placement($to)), $w * $h->by);
-            if ($h->by === 1.0) {
-                $this->missing[$h->contact->id] = $missing;
-            }
-        }
-
-        return $this->turned[$item] = $reaching->row();
-    }
-
     /** Where a hold is to be brought. */
-    private function target(Hold $h): Placement
+    public function target(Hold $h): Placement
     {
         return $h->contact->target === null ? $h->at : $this->joint($h->contact->target, $h->joint)->of($h->at);
-    }
-
-    /**
-     * The eye of somebody who is looked at that is nearer to the one who looks; null where it is no face that is looked at.
-     *
-     * @param  bool  $turned  once their head is turned to what they look at
-     * @return array{float, float, float}|null
-     */
-    private function eyesOf(Hold $h, Placement $from, bool $turned): ?array
-    {
-        $other = $h->contact->target;
-        $figure = $other === null ? null : $this->scene->lanes[$other]->figure ?? null;
-        $face = $figure === null ? null : Whereabouts::faceOf($figure);
-        $isFace = $h->contact->offset === [0.0, 0.0, 0.0] && in_array($h->contact->mount, ['', 'head'], true);
-        if ($other === null || $figure === null || $face === null || ! $isFace) {
-            return null;
-        }
-        $looks = $turned ? $this->active($other, true) : [];
-        $row = $looks === [] ? $this->blind()->row($other) : $this->headed($other, $looks);
-        $place = $this->blind()->place($other);
-        $eyes = [];
-        foreach (['eyeL', 'eyeR'] as $role) {
-            $j = $figure->skeleton->roles[$role] ?? null;
-            $eyes[] = $j === null ? null : $place->point($figure->skeleton->jointIn($row, $figure->hips, $j)[0]);
-        }
-        if ($eyes[0] === null || $eyes[1] === null) {
-            [$p, $q] = $figure->skeleton->jointIn($row, $figure->hips, $face[0]);
-
-            return $place->point(V3::add($p, Q4::rotate($q, $face[1])));
-        }
-
-        return V3::distance($from->position, $eyes[0]) <= V3::distance($from->position, $eyes[1]) ? $eyes[0] : $eyes[1];
     }
 
     /**
@@ -327,50 +252,6 @@ final class Moment
             $target = $this->joint($c->target, $h->joint)->of($target);
         }
         $this->missing[$c->id] = $reaching->bring($h, $back->of($target), $weight, $mayLean);
-    }
-
-    /**
-     * @param  list<float>  $row
-     * @return list<float>
-     */
-    private function touchedUp(array $row, TouchUp $t, int $joint, Lane $lane): array
-    {
-        $w = Span::weight($this->frame, $t->from, $t->to, $t->easeIn, $t->easeOut);
-        if ($w <= 0.0) {
-            return $row;
-        }
-        [$i, $j, $share] = Keys::around(array_column($t->keys, 'frame'), $this->frame);
-        [$a, $b] = [$t->keys[$i], $t->keys[$j]];
-        $share = Ease::smooth($share);
-        $o = 3 + 4 * $joint;
-        $turn = Q4::power(Q4::slerp($a->rotation, $b->rotation, $share), $w);
-        [$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]] = Q4::mul([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], $turn);
-        if ($joint === $lane->figure->hips) {
-            $shift = V3::mul(V3::mix($a->shift, $b->shift, $share), $w);
-            $row = [$row[0] + $shift[0], $row[1] + $shift[1], $row[2] + $shift[2], ...array_slice($row, 3)];
-        }
-
-        return array_values($row);
-    }
-
-    /**
-     * @param  list<float>  $row
-     * @return list<float>
-     */
-    private static function closed(array $row, Lane $lane, string $side, float $curl, float $weight): array
-    {
-        foreach ($lane->figure->fist($side, $curl) as $j => $q) {
-            $o = 3 + 4 * $j;
-            if ($weight < 1.0) {
-                $q = Q4::slerp([$row[$o], $row[$o + 1], $row[$o + 2], $row[$o + 3]], $q, $weight);
-            }
-            $row[$o] = $q[0];
-            $row[$o + 1] = $q[1];
-            $row[$o + 2] = $q[2];
-            $row[$o + 3] = $q[3];
-        }
-
-        return array_values($row);
     }
 
     /** @return list<array{float, float, float}> where everybody's face is, for a focus that follows */

@@ -111,7 +111,7 @@ final class Whereabouts
         return V3::mul($sum, 1 / $total);
     }
 
-    /** @return array{Vec, Vec, Vec, Vec} eyes, hips, left and right hand at an even frame of the scene; before it begins and after it ends as then */
+    /** @return array{Vec, Vec, Vec, Vec} eyes, hips, left and right hand at an even frame; before and after the scene as at its ends */
     private function at(string $item, int $frame): array
     {
         $last = max(0, $this->frames - 1);

@@ -72,7 +72,8 @@ final class Candidates
                 'partner' => $other, 'others' => array_values(array_diff($a->people, [$one, $other])), 'kind' => 'together',
                 'sideDeg' => 90.0 * $this->side($one, $other, $frame),
             ];
-            $this->add('master', 'All', $this->framing($one, $frame, $all + ['size' => 'wide', 'focalMm' => 32.0]), $a->people, 0.6, $from, $to);
+            $wide = $this->framing($one, $frame, $all + ['size' => 'wide', 'focalMm' => 32.0]);
+            $this->add('master', 'All', $wide, $a->people, 0.6, $from, $to);
             [$p, $q] = [$stand->marks($one)->middle('eyes'), $stand->marks($other)->middle('eyes')];
             if ($all['others'] !== [] && hypot($p[0] - $q[0], $p[2] - $q[2]) < self::APART) {
                 $near = $this->framing($one, $frame, $all + ['size' => 'medium', 'focalMm' => 40.0]);

@@ -10,7 +10,6 @@ use CrispReel\Core\Camera\CameraPose;
 use CrispReel\Core\Camera\Framer;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Camera\Marks;
-use CrispReel\Core\Camera\OverShoulder;
 use CrispReel\Core\Camera\Refusal;
 use CrispReel\Core\Compile\Carry;
 use CrispReel\Core\Compile\CompiledScene;
@@ -20,7 +19,6 @@ use CrispReel\Core\Compile\Surroundings;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Framing;
 use CrispReel\Core\Geometry\Solids;
-use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 
 /** A moment of a settled scene at which somebody looks for a place for the camera. */
@@ -102,7 +100,7 @@ final class Stand
     {
         $sight = $this->sight();
         $blocked = '';
-        foreach ($this->tries($framing) as $n => $try) {
+        foreach ((new Arrangements($this))->of($framing) as $n => $try) {
             $aim = $this->solve($try);
             if ($aim instanceof Refusal) {
                 return new Proposal($family, $title, $framing, null, $aim->sentence);
@@ -168,7 +166,8 @@ final class Stand
         return $aim instanceof Refusal ? $aim->sentence : $this->hides($this->sight(), $f, $aim);
     }
 
-    private function solve(Framing $f): Aim|Refusal
+    /** Where a framing puts the lens at this moment, or why it cannot, whatever stands around. */
+    public function solve(Framing $f): Aim|Refusal
     {
         return Framer::solve($f, $this->marks($f->subject), array_map($this->marks(...), $f->with()), $this->gate);
     }
@@ -219,69 +218,6 @@ final class Stand
         }
 
         return $found;
-    }
-
-    /** @return iterable<Framing> what is tried, in this order */
-    private function tries(Framing $f): iterable
-    {
-        return match (true) {
-            $f->kind === 'overShoulder' => $this->pairs($f),
-            $f->kind === 'together' && count($f->with()) > 1 => $this->groups($f),
-            default => Tries::of($f),
-        };
-    }
-
-    /**
-     * Sides from which a group is seen, those first from which fewest of them stand before another's face.
-     *
-     * @return list<Framing>
-     */
-    private function groups(Framing $f): array
-    {
-        $out = [...Tries::of($f)];
-        $aim = $this->solve($f);
-        $middle = V3::mean(array_map(fn (string $who): array => $this->marks($who)->middle('eyes'), $f->people()));
-        $hidden = array_map(function (Framing $try) use ($f, $aim, $middle): int {
-            if ($aim instanceof Refusal || $try->height !== $f->height || $try->focalMm !== $f->focalMm) {
-                return count($f->people());
-            }
-            // About where it would stand: each try solved would take as long again.
-            $turned = Q4::rotate(Q4::aroundY(deg2rad($try->sideDeg - $f->sideDeg)), V3::sub($aim->position, $middle));
-            $lens = new Aim(V3::add($middle, $turned), $aim->yaw, $aim->pitch, $aim->focalMm);
-
-            return count(array_filter($f->people(), fn (string $who): bool => $this->clear($lens, $who, []) < 0.5));
-        }, $out);
-        $order = array_keys($out);
-        usort($order, static fn (int $a, int $b): int => [$hidden[$a], $a] <=> [$hidden[$b], $b]);
-
-        return array_map(static fn (int $n): Framing => $out[$n], $order);
-    }
-
-    /**
-     * Sizes and lenses for one over the shoulder of the other, the most pleasing first.
-     *
-     * @return list<Framing>
-     */
-    private function pairs(Framing $f): array
-    {
-        $out = [];
-        $costs = [];
-        $listener = $f->partner === null ? null : $this->marks($f->partner);
-        foreach (['medium' => 0.0, 'mediumCloseUp' => 0.9, 'threeQuarter' => 1.4] as $size => $dear) {
-            foreach ([50.0, 65.0, 40.0, 85.0] as $k => $lens) {
-                $try = Tries::with($f, ['size' => $size, 'focalMm' => $lens]);
-                $aim = $this->solve($try);
-                $out[] = $try;
-                $cost = $aim instanceof Aim && $listener !== null ? OverShoulder::cost($aim, $listener, $this->gate) : 1000.0;
-                $costs[] = $dear + 0.12 * $k + $cost;
-                if ($costs[count($costs) - 1] < 1.0) {
-                    break 2;
-                }
-            }
-        }
-        array_multisort($costs, $out);
-
-        return $out;
     }
 
     private function view(Aim $aim, Framing $f): CameraPose

@@ -92,7 +92,8 @@ final class Life
         $most = 0.0;
         foreach ([$slot - 1, $slot] as $i) {
             $at = ($i + 0.25 + 0.5 * Noise::hash($i, $this->seed)) * $every;
-            $most = max($most, $t < $at ? Ease::smooth(($t - $at + $down) / $down) : Ease::smooth(($at + 1.35 * $down - $t) / (1.35 * $down)));
+            $up = 1.35 * $down;
+            $most = max($most, $t < $at ? Ease::smooth(($t - $at + $down) / $down) : Ease::smooth(($at + $up - $t) / $up));
         }
 
         return $most;

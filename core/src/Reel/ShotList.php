@@ -79,10 +79,17 @@ final class ShotList
     {
         $name = static fn (?string $id): string => $id === null ? '' : $scene->document->items[$id]->name;
 
-        return $f === null ? '' : match ($f->kind) {
+        if ($f === null) {
+            return '';
+        }
+        $all = array_map($name, $f->people());
+        $last = array_pop($all);
+        $part = ['leftHand' => ', left hand', 'rightHand' => ', right hand'][$f->part] ?? '';
+
+        return match ($f->kind) {
             'overShoulder' => "{$name($f->subject)}, over {$name($f->partner)}",
-            'together' => implode(', ', array_map($name, array_slice($f->people(), 0, -1)))." and {$name(array_slice($f->people(), -1)[0])}",
-            default => $name($f->subject).($f->part === 'face' ? '' : ', '.['leftHand' => 'left', 'rightHand' => 'right'][$f->part].' hand'),
+            'together' => implode(', ', $all)." and {$last}",
+            default => $name($f->subject).$part,
         };
     }
 

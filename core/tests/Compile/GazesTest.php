@@ -18,7 +18,8 @@ function spokenWith(array $more = [], array $bram = []): CompiledScene
 {
     return Scenes::compile($more + [
         'items' => [
-            Scenes::item('o', 'oda', 0.0, 0.0, 90.0), $bram + Scenes::item('b', 'bram', 1.4, 0.2, -60.0), Scenes::item('c', 'oda', -1.0, 0.0, 90.0),
+            Scenes::item('o', 'oda', 0.0, 0.0, 90.0), $bram + Scenes::item('b', 'bram', 1.4, 0.2, -60.0),
+            Scenes::item('c', 'oda', -1.0, 0.0, 90.0),
         ],
         'beats' => [Scenes::beat('1', 'o', 'talk', 24)],
     ]);
@@ -37,8 +38,11 @@ function gazesOf(CompiledScene $s, string $who): array
 function eyesMiss(CompiledScene $s, string $who, string $at, int $frame): float
 {
     $f = $s->lanes[$who]->figure;
-    $eye = static fn (string $of, string $side): array => SceneEvaluator::jointPlace($s, $of, $s->lanes[$of]->figure->skeleton->roles["eye{$side}"], $frame)
-        ->position;
+    $eye = static function (string $of, string $side) use ($s, $frame): array {
+        $j = $s->lanes[$of]->figure->skeleton->roles["eye{$side}"];
+
+        return SceneEvaluator::jointPlace($s, $of, $j, $frame)->position;
+    };
     $j = $f->skeleton->roles['eyeL'];
     $own = SceneEvaluator::jointPlace($s, $who, $j, $frame);
     $ahead = Q4::rotate(Q4::mul($own->rotation, Q4::conjugate($f->restTurn($j))), [0.0, 0.0, 1.0]);
@@ -50,7 +54,8 @@ function eyesMiss(CompiledScene $s, string $who, string $at, int $frame): float
 test('who speaks looks at whom they speak to, who looks back, and nobody else is drawn in', function (): void {
     $s = spokenWith();
     $end = (int) $s->lanes['o']->end();
-    expect(gazesOf($s, 'o'))->toBe([['b', 20, $end + 4]])->and(gazesOf($s, 'b'))->toBe([['o', 20, $end + 4]])->and(gazesOf($s, 'c'))->toBe([]);
+    expect(gazesOf($s, 'o'))->toBe([['b', 20, $end + 4]])->and(gazesOf($s, 'b'))->toBe([['o', 20, $end + 4]])
+        ->and(gazesOf($s, 'c'))->toBe([]);
     foreach ([40, 90, 140] as $f) {
         expect(eyesMiss($s, 'o', 'b', $f))->toBeLessThan(4.0)->and(eyesMiss($s, 'b', 'o', $f))->toBeLessThan(4.0);
     }

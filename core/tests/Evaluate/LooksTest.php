@@ -70,7 +70,8 @@ test('three may look round in a circle, and at whom they carry something for', f
         ],
     ]);
     $pose = SceneEvaluator::at($s, 10);
-    expect(array_keys($pose->missing))->toContain('k1', 'k2', 'k3', 'k4')->and(missesEye($s, 'c', $pose->places['k']->position, 10))->toBeLessThan(2.0);
+    expect(array_keys($pose->missing))->toContain('k1', 'k2', 'k3', 'k4')
+        ->and(missesEye($s, 'c', $pose->places['k']->position, 10))->toBeLessThan(2.0);
 });
 
 test('who looks at somebody far to the side is turned as far as necks go, and the rest of the pose stays', function (): void {

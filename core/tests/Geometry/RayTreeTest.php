@@ -145,6 +145,7 @@ test('things near a point are named, in the scene and at their size, and none be
     expect($solids->near([2.0, 1.04, 1.0], 0.25))->toBe('Table')->and($solids->near([2.0, 1.06, 1.0], 0.25))->toBeNull()
         ->and($solids->near([2.0, 0.8, 1.0 + sqrt(2) + 0.3], 0.25))->toBeNull()->and((new Solids)->near([0.0, 0.0, 0.0], 1.0))->toBeNull();
     // A floor that counts for what is above it alone.
-    $solids->add('Cellar roof', Placement::standing([9.0, 0.0, 0.0], 0.0), RayTree::of(plate(-1, -1, 1, 1, 0.0)), new Plane([0.0, 1.0, 0.0], 0.0));
+    $up = new Plane([0.0, 1.0, 0.0], 0.0);
+    $solids->add('Cellar roof', Placement::standing([9.0, 0.0, 0.0], 0.0), RayTree::of(plate(-1, -1, 1, 1, 0.0)), $up);
     expect($solids->near([9.0, 0.1, 0.0], 0.25))->toBe('Cellar roof')->and($solids->near([9.0, -0.1, 0.0], 0.25))->toBeNull();
 });

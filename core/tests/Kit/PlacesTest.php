@@ -183,7 +183,8 @@ test('the open sea has something to see on all sides but where the shore lies, a
     $made = array_column(AllRound::all(), 'glb', 'slug')['sea-all-round'];
     $gltf = GltfReader::read($made);
     $digest = AssetDigest::of($gltf);
-    expect($digest['extras'])->toMatchArray(['backdrop' => true, 'water' => Shore::WATER])->and($digest['extras'])->not->toHaveKey('ground');
+    expect($digest['extras'])->toMatchArray(['backdrop' => true, 'water' => Shore::WATER])
+        ->and($digest['extras'])->not->toHaveKey('ground');
     $sides = $low = [];
     $triangles = 0;
     foreach ($gltf->primitives() as [, $p]) {
@@ -196,5 +197,6 @@ test('the open sea has something to see on all sides but where the shore lies, a
             $low[] = $y;
         }
     }
-    expect($triangles)->toBeLessThan(12_000)->and(count($sides))->toBeGreaterThanOrEqual(6)->and(min($low))->toBeLessThan(Shore::WATER - 0.5);
+    expect($triangles)->toBeLessThan(12_000)->and(count($sides))->toBeGreaterThanOrEqual(6)
+        ->and(min($low))->toBeLessThan(Shore::WATER - 0.5);
 });

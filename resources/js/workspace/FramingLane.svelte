@@ -117,7 +117,9 @@
         role="button"
         tabindex="0"
         data-testid={`framing-${camera.letter}-${i}`}
-        aria-label={`${over > 0 ? 'Move to' : 'From here on'} ${framingWords(f, name)}, frame ${frame}${over > 0 ? ` to ${frame + over}` : ''}`}
+        aria-label={over > 0
+            ? `Move to ${framingWords(f, name)}, frame ${frame} to ${frame + over}`
+            : `From here on ${framingWords(f, name)}, frame ${frame}`}
         title={framingWords(f, name)}
         onpointerdown={(e) => down(e, f)}
         onpointermove={(e) => drag && (drag = { ...drag, by: Math.round((e.clientX - drag.x) / line.perFrame) })}

@@ -1,8 +1,10 @@
 <script lang="ts">
     import BlendMarks from './BlendMarks.svelte';
     import ShotListSheet from './cover/ShotListSheet.svelte';
+    import ReelHead from './ReelHead.svelte';
     import { onDestroy } from 'svelte';
-    import { viewOf, type Manifest, type ManifestShot } from '../picture';
+    import { viewOf, type ManifestShot } from '../picture';
+    import { keyOf } from './reelPictures';
     import { getDesk } from './context';
     import { scrubbing } from './scrub';
     import type { Timeline } from './timeline.svelte';
@@ -24,21 +26,7 @@
         return [start, end];
     };
 
-    const pictureKey = (s: ManifestShot): string => {
-        const m = scene.manifest;
-        const f = Math.min(s.out - 1, s.in + Math.min(8, Math.floor((s.out - s.in) / 2)));
-        return m ? `${digest(m, s.camera, Math.floor(f / m.pieceFrames))}|${f}|${s.camera}|${m.mood}` : '';
-    };
-
-    /** Tells one state of all that a camera can see over a stretch of frames from another (FNV-1a). */
-    function digest(m: Manifest, camera: string, n: number): number {
-        let h = 0x811c9dc5;
-        for (const { id, track } of [...m.items, ...m.cameras.filter((c) => c.id === camera)]) {
-            const text = `${id} ${track.still?.join() ?? track.pieces?.[n] ?? ''}`;
-            for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-        }
-        return h >>> 0;
-    }
+    const pictureKey = (s: ManifestShot): string => (scene.manifest ? keyOf(scene.manifest, s) : '');
 
     // Small pictures by the same drawing, one at a time, when nothing else is going on.
     $effect(() => {
@@ -130,20 +118,7 @@
     aria-label="Reel: shots in order"
     onpointerdown={scrub}
 >
-    <div
-        class="absolute inset-y-0 left-0 z-10 flex flex-col justify-center border-r border-line bg-desk px-3"
-        style:width={`${line.left}px`}
-    >
-        <strong>Reel</strong>
-        {#if shots.length === 0}<span class="text-xs text-soft">no camera yet</span>
-        {:else}<button
-                class="text-left text-xs text-tide hover:underline"
-                data-testid="open-shot-list"
-                title="The shots as a list"
-                onpointerdown={(e) => e.stopPropagation()}
-                onclick={() => (listed = true)}>{shots.length} {shots.length === 1 ? 'shot' : 'shots'}</button
-            >{/if}
-    </div>
+    <ReelHead shots={shots.length} width={line.left} list={() => (listed = true)} />
     {#if shots.length === 0}
         <p class="absolute top-6 text-soft" style:left={`${line.left + 12}px`}>
             Make a camera in <strong>Cover</strong>; the first one is put on the reel at once.

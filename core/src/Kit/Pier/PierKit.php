@@ -195,7 +195,10 @@ final class PierKit
             ]],
             'ferry' => ['lamps' => [['at' => [0.3, 1.31, 0.75], 'power' => 0.8, 'halo' => 1.7, 'channel' => 'B']]],
             // Plain slabs stand in for the planks in the water's mirror, where the gaps between boards only flicker.
-            'ferry-pier' => ['around' => 'sea-all-round', 'water' => Shore::WATER, 'mirrorSlabs' => [[-6.4, -1.6, Deck::LANDING - 0.05], [-1.6, 6.3, -0.05]]],
+            'ferry-pier' => [
+                'around' => 'sea-all-round', 'water' => Shore::WATER,
+                'mirrorSlabs' => [[-6.4, -1.6, Deck::LANDING - 0.05], [-1.6, 6.3, -0.05]],
+            ],
             'lantern-post' => ['lamps' => [['at' => [-0.32, 1.70, 0.0], 'power' => 2.0, 'halo' => 1.5, 'channel' => 'B']]],
             'lantern' => ['lamps' => [['at' => [0.0, 0.12, 0.0], 'power' => 2.6, 'halo' => 1.2, 'channel' => 'B']]],
             default => [],

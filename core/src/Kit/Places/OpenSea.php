@@ -17,6 +17,11 @@ final class OpenSea
     /** Degrees from +z to +x of the shore that a harbour has already: nothing is put there. */
     private const SHORE = [140.0, 220.0];
 
+    /** Degrees of the middle, degrees in width, metres in height. */
+    private const ISLANDS = [
+        [20.0, 34.0, 5.0], [78.0, 22.0, 3.2], [118.0, 16.0, 6.5], [238.0, 26.0, 6.0], [292.0, 20.0, 3.6], [336.0, 14.0, 7.5],
+    ];
+
     private const SAILS = [0xEFE3CC, 0xC9553F, 0xE0C58A, 0xD9D2C2];
 
     private const HULLS = [0x3A4A55, 0x6B3A30, 0x4A5D4C];
@@ -24,9 +29,7 @@ final class OpenSea
     public static function draw(Piece $p, Random $r): void
     {
         $p->layer(0.01, static function (Piece $q) use ($r): void {
-            foreach ([[20.0, 34.0, 5.0], [78.0, 22.0, 3.2], [118.0, 16.0, 6.5], [238.0, 26.0, 6.0], [292.0, 20.0, 3.6], [336.0, 14.0, 7.5]] as [
-                $middle, $wide, $high,
-            ]) {
+            foreach (self::ISLANDS as [$middle, $wide, $high]) {
                 self::island($q, $r, deg2rad($middle), deg2rad($wide), 118.0 + 8.0 * $r->next(), $high);
             }
         });
@@ -121,10 +124,9 @@ final class OpenSea
             foreach ([[[0.1, 0.7], [0.1, 4.2], [-1.6, 0.8]], [[0.3, 0.7], [0.3, 3.8], [1.7, 0.6]]] as $corners) {
                 $points = array_map(static fn (array $c): array => [$c[0] * $k, $c[1] * $k, 0.0], $corners);
                 foreach ([1.0, -1.0] as $side) {
-                    $q->add(
-                        new Surface($points, array_fill(0, 3, [0.0, 0.0, $side]), self::turned($points, $side), [], [0.0, 0.0, 0.0]), $cloth,
-                        wave: 0.0, jitter: 0.0, vary: 0.02,
-                    );
+                    $normals = array_fill(0, 3, [0.0, 0.0, $side]);
+                    $sail = new Surface($points, $normals, self::turned($points, $side), [], [0.0, 0.0, 0.0]);
+                    $q->add($sail, $cloth, wave: 0.0, jitter: 0.0, vary: 0.02);
                 }
             }
         }, 2 * M_PI * $r->next());

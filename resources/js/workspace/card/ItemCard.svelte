@@ -5,6 +5,7 @@
     import ClothFields from './ClothFields.svelte';
     import GiveFields from './GiveFields.svelte';
     import HoldsList from './HoldsList.svelte';
+    import LifeFields from './LifeFields.svelte';
     import NumberField from './NumberField.svelte';
     import RouteFields from './RouteFields.svelte';
     import SurfaceFields from './SurfaceFields.svelte';
@@ -52,14 +53,6 @@
         view.pathing = { table: 'beats', id: made.id };
     }
     const named = (id: number) => scene.find('items', id)?.name ?? '';
-
-    const LIVES: [ItemRow['life'], string][] = [
-        ['calm', 'Calm'],
-        ['tense', 'Tense'],
-        ['cold', 'Cold'],
-        ['tired', 'Tired'],
-        ['off', 'As still as the pose'],
-    ];
 </script>
 
 <div class="mb-2 flex items-center gap-2">
@@ -103,31 +96,7 @@
     <dd>
         <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
     </dd>
-    {#if item.kind === 'performer'}<dt class="text-soft">Waits</dt>
-        <dd>
-            <select
-                class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-                aria-label="What they are like while they wait"
-                title="Breath, blinks, shifts of weight and small looks wherever no motion says otherwise"
-                disabled={!scene.canEdit}
-                value={item.life}
-                onchange={(e) => scene.edit({ do: 'item.set', item: item.id, life: e.currentTarget.value })}
-            >
-                {#each LIVES as [id, word] (id)}<option value={id}>{word}</option>{/each}
-            </select>
-        </dd>{/if}
-    {#if item.kind === 'performer'}<dt class="text-soft">Eyes</dt>
-        <dd>
-            <label class="flex items-center gap-2" title="Whom they speak to, hand something or have to do with">
-                <input
-                    type="checkbox"
-                    class="rounded border-line text-tide"
-                    checked={item.meets}
-                    disabled={!scene.canEdit}
-                    onchange={(e) => scene.edit({ do: 'item.set', item: item.id, meets: e.currentTarget.checked })}
-                />meet others by themselves
-            </label>
-        </dd>{/if}
+    {#if item.kind === 'performer'}<LifeFields {item} />{/if}
     {#if isLayered}<dt class="text-soft">Bare, full</dt>
         <dd>
             <input

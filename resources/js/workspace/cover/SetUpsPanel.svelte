@@ -3,8 +3,9 @@
     import { ApiError, call } from '../../lib/api';
     import { getDesk } from '../context';
     import type { FramingRow, ItemRow } from '../rows';
+    import AngleChoices from './AngleChoices.svelte';
     import SetUpCard from './SetUpCard.svelte';
-    import { FAMILIES, HEIGHTS, SetUps, SIDES, nearestOther, wishPath, type SetUp } from './setups';
+    import { FAMILIES, SetUps, nearestOther, wishPath, type SetUp } from './setups';
     import { standingAt } from './standing';
     import { SmallPictures } from './smallPictures.svelte';
 
@@ -158,31 +159,7 @@
                 {/each}
             </div>
         {/if}
-        <div class="flex flex-wrap gap-1" role="group" aria-label="From which side">
-            {#each SIDES as [deg, word, says] (deg)}
-                <button
-                    class={[
-                        'rounded border px-1.5 py-0.5 text-[11px]',
-                        side === deg ? 'border-tide bg-tide text-white' : 'border-line bg-sheet',
-                    ]}
-                    title={says}
-                    aria-pressed={side === deg}
-                    onclick={() => (side = deg)}>{word}</button
-                >
-            {/each}
-        </div>
-        <div class="flex flex-wrap gap-1" role="group" aria-label="From which height">
-            {#each HEIGHTS as [h, word] (h)}
-                <button
-                    class={[
-                        'rounded border px-1.5 py-0.5 text-[11px]',
-                        height === h ? 'border-tide bg-tide text-white' : 'border-line bg-sheet',
-                    ]}
-                    aria-pressed={height === h}
-                    onclick={() => (height = h)}>{word}</button
-                >
-            {/each}
-        </div>
+        <AngleChoices bind:side bind:height />
         {#if camera}
             <div class="flex gap-1 text-[11px]" role="group" aria-label="What a click makes">
                 {#each uses(camera.letter) as [w, word] (w)}
