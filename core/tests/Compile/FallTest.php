@@ -2,10 +2,13 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Fall;
+use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Tests\Support\Scenes;
 
 /** A box whose origin is in its middle. @return array{list<float>, list<float>} */
 function boxed(float $x, float $y, float $z): array
@@ -134,4 +137,26 @@ test('the same fall is the same, however it is asked', function () use ($floor):
     foreach ([0.9, 0.1, 2.0, 0.5] as $t) {
         expect($b->at($t)->position)->toBe($a->at($t)->position)->and(is_finite(V3::length($b->at($t)->position)))->toBeTrue();
     }
+});
+
+test('what is let go and taken much later lies there until then; what is taken soon is caught', function (): void {
+    $scene = static fn (int $taken): CompiledScene => Scenes::compile([
+        'items' => [
+            Scenes::item('o', 'oda', 0.0, 0.0, 90.0), Scenes::item('b', 'bram', 1.2, 0.0, -90.0), Scenes::item('k', 'key', 0.3, 0.0),
+        ],
+        'links' => [
+            ['id' => '1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 98, 'keep' => 'grip', 'release' => 'fall'],
+            ['id' => '2', 'child' => 'k', 'parent' => 'b', 'mount' => 'handR', 'from' => $taken, 'keep' => 'grip'],
+        ],
+    ]);
+    $heights = static fn (CompiledScene $s, int $from, int $to): array => array_map(
+        static fn (int $f): float => SceneEvaluator::place($s, 'k', $f)->position[1], range($from, $to),
+    );
+    $late = $scene(245);
+    expect(max($heights($late, 98, 244)))->toBeLessThan($heights($late, 97, 97)[0] + 0.05)
+        // This one's middle is half a metre over its flattest side.
+        ->and(max($heights($late, 160, 244)))->toBeLessThan(0.51)
+        ->and(SceneEvaluator::place($late, 'k', 250)->position[1])->toBeGreaterThan(0.6);
+    $soon = $scene(98 + 24);
+    expect(max($heights($soon, 98, 121)))->toBeGreaterThan($heights($soon, 97, 97)[0] + 0.5);
 });

@@ -18,6 +18,9 @@ use CrispReel\Core\Math\V3;
 /** What carries each thing, from when to when, and where it is left: item after item, those that carry first. */
 final class Carries implements Pass
 {
+    /** Seconds that something flies from hand to hand at most: it rises 3 m by then. What is taken later fell, and lay there. */
+    private const FLIGHT = 1.6;
+
     private Draft $draft;
 
     /** @var array<string, list<Carry>> settled so far */
@@ -64,7 +67,7 @@ final class Carries implements Pass
         if ($link->release === 'stay') {
             return new Carry($at, null, null, $place);
         }
-        if ($next !== null) {
+        if ($next !== null && ($next->from - $at) / $this->draft->document->rate->perSecond() <= self::FLIGHT) {
             [$joint, $mount] = $this->mountOf($next);
             $parent = $this->now($next->from)->joint($next->parent, $joint)->of($mount);
             [$offset, $upright] = $this->offset($next, $mount, $parent, $place);
