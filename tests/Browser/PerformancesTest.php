@@ -108,6 +108,31 @@ test('a place is clicked in the picture for a hand to touch', function (): void 
     expect($page->value('[data-testid=card] input[aria-label="x (m)"]'))->toEqual((string) round($row['offset'][0], 2));
 });
 
+test('two look at each other from a frame on, one of them waits in the cold, and eyes are let be', function (): void {
+    [$scene, $user, $path] = furnished($this);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page = $this->workspace($driver);
+    $page->goTo('00:00:01:00');
+    $page->click('[data-testid=lane-Oda]');
+    $page->editing(fn () => $page->choose('Looks at, from here on', 'Bram'));
+    $page->editing(fn () => $page->click('[data-testid=look-back]'));
+    $rows = SceneRows::all($scene->refresh());
+    [$oda, $bram] = [collect($rows['items'])->firstWhere('name', 'Oda'), collect($rows['items'])->firstWhere('name', 'Bram')];
+    $looks = collect($rows['contacts'])->where('effector', 'look')->mapWithKeys(fn (array $c): array => [$c['itemId'] => $c]);
+    expect($looks[$oda['id']])->toMatchArray(['targetId' => $bram['id'], 'from' => 24, 'to' => null, 'mount' => 'head'])
+        ->and($looks[$bram['id']]['targetId'])->toBe($oda['id'])->and($page->count('[data-testid=look-back]'))->toBe(0);
+    // Later she looks at nobody any more: what held ends there.
+    $page->goTo('00:00:02:00');
+    $page->editing(fn () => $page->choose('Looks at, from here on', 'as it comes'));
+    $page->editing(fn () => $page->choose('What they are like while they wait', 'Cold'));
+    $page->editing(fn () => $page->click('input[aria-label="Eyes meet others by themselves"]'));
+    $rows = SceneRows::all($scene->refresh());
+    $now = collect($rows['items'])->firstWhere('name', 'Oda');
+    expect(collect($rows['contacts'])->firstWhere('itemId', $oda['id'])['to'])->toBe(48)->and($now['life'])->toBe('cold')
+        ->and($now['meets'])->toBeFalse();
+});
+
 test('a crowd is placed in view, a cloak is put on, and the wind is set', function (): void {
     [$scene, $user, $path] = furnished($this);
     $this->edit($scene, [['do' => 'item.add', 'asset' => 'cloak', 'name' => 'Cloak', 'position' => [1.5, 0, 1.0]]]);

@@ -1,10 +1,19 @@
 <script lang="ts">
     import { getDesk } from '../context';
     import type { ItemRow } from '../rows';
+    import { lookAt, lookCommands } from './looks';
 
     /** What a performer does by itself: how it waits, and whether its eyes meet others. */
     let { item }: { item: ItemRow } = $props();
-    const { scene } = getDesk();
+    const { scene, playhead } = getDesk();
+    const others = $derived(scene.rows.items.filter((i) => i.kind !== 'set' && i.id !== item.id));
+    const now = $derived(lookAt(scene.rows.contacts, item.id, playhead.frame));
+    const seen = $derived(others.find((o) => o.id === now?.targetId && o.kind === 'performer'));
+    const isMutual = $derived(!!seen && lookAt(scene.rows.contacts, seen.id, playhead.frame)?.targetId === item.id);
+    const face = (id: number) => (scene.find('items', id)?.kind === 'performer' ? 'head' : '');
+    const look = (who: number, at: number | null) =>
+        scene.edit(...lookCommands(scene.rows.contacts, who, at, playhead.frame, at === null ? '' : face(at)));
+
     const LIVES: [ItemRow['life'], string][] = [
         ['calm', 'Calm'],
         ['tense', 'Tense'],
@@ -39,4 +48,23 @@
             onchange={(e) => scene.edit({ do: 'item.set', item: item.id, meets: e.currentTarget.checked })}
         />meet others
     </label>
+</dd>
+<dt class="text-soft">Looks at</dt>
+<dd>
+    <select
+        class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+        aria-label="Looks at, from here on"
+        title="From the playhead on"
+        disabled={!scene.canEdit}
+        value={String(now?.targetId ?? '')}
+        onchange={(e) => look(item.id, e.currentTarget.value ? Number(e.currentTarget.value) : null)}
+    >
+        <option value="">as it comes</option>
+        {#each others as o (o.id)}<option value={String(o.id)}>{o.name}</option>{/each}
+    </select>
+    {#if seen && !isMutual && scene.canEdit}
+        <button class="mt-0.5 text-tide hover:underline" data-testid="look-back" onclick={() => look(seen.id, item.id)}
+            >{seen.name} looks back</button
+        >
+    {/if}
 </dd>
