@@ -145,7 +145,10 @@ test('what is let go and taken much later lies there until then; what is taken s
             Scenes::item('o', 'oda', 0.0, 0.0, 90.0), Scenes::item('b', 'bram', 1.2, 0.0, -90.0), Scenes::item('k', 'key', 0.3, 0.0),
         ],
         'links' => [
-            ['id' => '1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 98, 'keep' => 'grip', 'release' => 'fall'],
+            [
+                'id' => '1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 98, 'keep' => 'grip',
+                'release' => 'fall',
+            ],
             ['id' => '2', 'child' => 'k', 'parent' => 'b', 'mount' => 'handR', 'from' => $taken, 'keep' => 'grip'],
         ],
     ]);
