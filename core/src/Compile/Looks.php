@@ -18,12 +18,12 @@ final class Looks
     /** @var array<string, list<float>> rows with heads turned, the eyes not yet */
     private array $turned = [];
 
-    /** @var array<string, float> metres that each contact misses */
+    /** @var array<string, float> degrees that are missing to what is looked at, by contact */
     public array $missing = [];
 
     /**
      * @param  Moment  $blind  the frame before anybody looks
-     * @param  Closure(string, bool): list<array{Hold, float}>  $active  looks of somebody that pull now, with their shares
+     * @param  Closure(string, bool): list<array{Hold, float}>  $active  looks, or all else that holds somebody now, with their shares
      */
     public function __construct(private readonly Poses $scene, private readonly Moment $blind, private readonly Closure $active)
     {
@@ -39,7 +39,10 @@ final class Looks
         $back = $this->blind->place($item)->inverse();
         foreach ($looks as [$h, $w]) {
             $to = $this->eyesOf($h, $this->blind->place($item), true) ?? $this->blind->target($h)->position;
-            $reaching->aim($back->point($to), $w);
+            $missing = $reaching->aim($back->point($to), $w);
+            if ($h->by === 1.0) {
+                $this->missing[$h->contact->id] = $missing;
+            }
         }
 
         return $reaching->row();
@@ -58,10 +61,8 @@ final class Looks
         $back = $this->blind->place($item)->inverse();
         foreach ($looks as [$h, $w]) {
             $to = $this->eyesOf($h, $this->blind->place($item), false) ?? $this->blind->target($h)->position;
-            $missing = $reaching->bring($h, $back->of(new Placement($to)), $w * $h->by);
-            if ($h->by === 1.0) {
-                $this->missing[$h->contact->id] = $missing;
-            }
+            // A trunk that turns would take hands off what they touch.
+            $reaching->bring($h, $back->of(new Placement($to)), $w * $h->by, $h->by === 1.0 && ($this->active)($item, false) === []);
         }
 
         return $this->turned[$item] = $reaching->row();

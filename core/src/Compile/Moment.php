@@ -25,7 +25,7 @@ final class Moment
     /** @var array<string, list<float>> rows as far as they are solved, of performers that are being worked out */
     private array $partial = [];
 
-    /** @var array<string, float> metres that each contact misses */
+    /** @var array<string, float> metres that each contact misses; of looks degrees */
     public array $missing = [];
 
     private ?self $blind = null;

@@ -21,7 +21,7 @@ final class Reaching
     /** Angles are in radians. */
     private const MOST_LEAN = 1.1;
 
-    private const LOOK = ['yaw' => 1.2, 'pitch' => 0.7, 'eyes' => 0.45];
+    private const LOOK = ['yaw' => 1.2, 'pitch' => 0.7, 'eyes' => 0.45, 'ease' => 0.87, 'trunk' => 0.75];
 
     private Posture $posture;
 
@@ -62,7 +62,7 @@ final class Reaching
             'hips' => $this->hips($hold, $target, $weight),
             'footL', 'footR' => $this->foot($what === 'footL' ? 'L' : 'R', $hold, $target, $weight),
             'head' => $this->head($hold, $target, $weight),
-            default => $this->look($target->position, $weight),
+            default => $this->look($target->position, $weight, $mayLean),
         };
     }
 
@@ -255,8 +255,11 @@ final class Reaching
         return V3::distance($tip(), $to);
     }
 
-    /** @param  array{float, float, float}  $to */
-    private function look(array $to, float $weight): float
+    /**
+     * @param  array{float, float, float}  $to
+     * @param  bool  $trunk  whether it turns along for what is far to the side
+     */
+    private function look(array $to, float $weight, bool $trunk): float
     {
         $r = $this->figure->skeleton->roles;
         $head = $r['head'] ?? null;
@@ -265,6 +268,9 @@ final class Reaching
         }
         $chest = $r['upperChest'] ?? $r['chest'] ?? $this->figure->hips;
         $facing = fn (int $j): array => Q4::mul($this->posture->at($j)[1], Q4::conjugate($this->figure->restTurn($j)));
+        if ($trunk) {
+            $this->turnTrunk($to, $weight);
+        }
         $body = $facing($chest);
         $eyes = (new Placement(...$this->posture->at($head)))->position;
         $eyes = V3::add($eyes, Q4::rotate($facing($head), [0.0, 0.055 * $this->figure->height(), 0.05 * $this->figure->height()]));
@@ -291,13 +297,15 @@ final class Reaching
      * Turns each eye to a place, as far as eyes go; the head stays.
      *
      * @param  array{float, float, float}  $to  in the figure's own space
+     * @return float degrees that are missing to it, at full weight
      */
-    public function aim(array $to, float $weight): void
+    public function aim(array $to, float $weight): float
     {
+        $missing = 0.0;
         $r = $this->figure->skeleton->roles;
         $head = $r['head'] ?? null;
         if ($head === null) {
-            return;
+            return 0.0;
         }
         $facing = Q4::mul($this->posture->at($head)[1], Q4::conjugate($this->figure->restTurn($head)));
         foreach (['eyeL', 'eyeR'] as $role) {
@@ -311,7 +319,29 @@ final class Reaching
                 Ease::clamp(-asin(Ease::clamp($d[1], -1.0, 1.0)), -self::LOOK['eyes'], self::LOOK['eyes']),
                 Ease::clamp(atan2($d[0], $d[2]), -self::LOOK['eyes'], self::LOOK['eyes']), 0.0,
             );
+            $missing = max($missing, rad2deg(acos(Ease::clamp(V3::dot(Q4::rotate($eye, [0.0, 0.0, 1.0]), $d), -1.0, 1.0))));
             $this->posture->turn($j, Q4::slerp($now, Q4::mul($facing, Q4::mul($eye, $this->figure->restTurn($j))), $weight));
+        }
+
+        return $missing;
+    }
+
+    /**
+     * What lies farther to the side than a neck likes turns the trunk: each part its share, hips and feet stay.
+     *
+     * @param  array{float, float, float}  $to
+     */
+    private function turnTrunk(array $to, float $weight): void
+    {
+        $r = $this->figure->skeleton->roles;
+        $hips = $this->figure->hips;
+        [$at, $turn] = $this->posture->at($hips);
+        $facing = Q4::heading(Q4::mul($turn, Q4::conjugate($this->figure->restTurn($hips))));
+        $yaw = Angle::wrapped(atan2($to[0] - $at[0], $to[2] - $at[2]) - $facing);
+        $by = $weight * ($yaw < 0 ? -1.0 : 1.0) * Ease::clamp(abs($yaw) - self::LOOK['ease'], 0.0, self::LOOK['trunk']);
+        $parts = array_values(array_intersect_key($r, ['spine' => 1, 'chest' => 1, 'upperChest' => 1]));
+        foreach ($by === 0.0 ? [] : $parts as $j) {
+            $this->posture->turn($j, Q4::mul(Q4::aroundY($by / count($parts)), $this->posture->at($j)[1]));
         }
     }
 }

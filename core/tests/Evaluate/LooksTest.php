@@ -74,17 +74,39 @@ test('three may look round in a circle, and at whom they carry something for', f
         ->and(missesEye($s, 'c', $pose->places['k']->position, 10))->toBeLessThan(2.0);
 });
 
-test('who looks at somebody far to the side is turned as far as necks go, and the rest of the pose stays', function (): void {
-    $items = [Scenes::item('o', 'oda'), Scenes::item('b', 'bram', 2.0, -2.0)];
-    $plain = Scenes::compile(['items' => $items]);
-    $s = Scenes::compile(['items' => $items, 'contacts' => [looking('k1', 'o', 'b')]]);
-    $figure = $s->lanes['o']->figure;
-    [$a, $b] = [$plain->poses->at(5)->row('o'), $s->poses->at(5)->row('o')];
-    foreach (['hips', 'spine', 'upperChest', 'upperArmL', 'handR', 'footL'] as $role) {
-        $o = 3 + 4 * $figure->skeleton->roles[$role];
-        expect(array_slice($b, $o, 4))->toEqualWithDelta(array_slice($a, $o, 4), 1e-6);
+/** @return array<string, list<float>> local turns of some joints at a frame, by role */
+function turnsOf(CompiledScene $s, string $who, int $frame, string ...$roles): array
+{
+    $row = $s->poses->at($frame)->row($who);
+    $of = $s->lanes[$who]->figure->skeleton->roles;
+
+    return array_combine($roles, array_map(static fn (string $r): array => array_slice($row, 3 + 4 * $of[$r], 4), $roles));
+}
+
+test('for what is far to the side the trunk turns along, hips, arms and feet stay, and eyes reach it', function (float $deg): void {
+    $at = [3.0 * sin(deg2rad($deg)), 1.4, 3.0 * cos(deg2rad($deg))];
+    $look = ['id' => 'k', 'item' => 'o', 'effector' => 'look', 'offset' => $at, 'from' => 0, 'easeIn' => 0];
+    $items = [Scenes::item('o', 'oda')];
+    [$plain, $s] = [Scenes::compile(['items' => $items]), Scenes::compile(['items' => $items, 'contacts' => [$look]])];
+    foreach (['hips', 'upperLegL', 'footR', 'upperArmL', 'handR'] as $role) {
+        expect(turnsOf($s, 'o', 5, $role))->toEqualWithDelta(turnsOf($plain, 'o', 5, $role), 1e-6);
     }
-    $head = SceneEvaluator::jointPlace($s, 'o', $figure->skeleton->roles['head'], 5);
-    $ahead = Q4::rotate(Q4::mul($head->rotation, Q4::conjugate($figure->restTurn($figure->skeleton->roles['head']))), [0.0, 0.0, 1.0]);
-    expect(rad2deg(atan2($ahead[0], $ahead[2])))->toBeBetween(50.0, 85.0);
+    expect(turnsOf($s, 'o', 5, 'spine') == turnsOf($plain, 'o', 5, 'spine'))->toBe(abs($deg) < 49.0)
+        ->and(missesEye($s, 'o', $at, 5))->toBeLessThan(8.0)->and($s->notes)->toBe([]);
+})->with(['a little' => [40.0], 'a lot' => [85.0], 'nearly behind' => [-115.0]]);
+
+test('what is behind is told with the degrees that are missing, and a mend; hands that touch keep the trunk where it is', function (): void {
+    $look = ['id' => 'k', 'item' => 'o', 'effector' => 'look', 'offset' => [0.2, 1.4, -3.0], 'from' => 0, 'to' => 60, 'easeIn' => 0];
+    $s = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'contacts' => [$look]]);
+    expect($s->notes)->toHaveCount(1)->and($s->notes[0]->code)->toBe('contact.look')
+        ->and($s->notes[0]->sentence)->toMatch('/^o cannot turn far enough to see that place: \d+ degrees are missing\.$/')
+        ->and($s->notes[0]->mends)->toHaveCount(1);
+    $hand = ['id' => 'h', 'item' => 'o', 'effector' => 'handL', 'offset' => [0.4, 1.1, 0.35], 'from' => 0, 'easeIn' => 0];
+    $aside = ['offset' => [3.0, 1.4, 0.0]] + $look;
+    [$held, $both] = [
+        Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'contacts' => [$hand]]),
+        Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'contacts' => [$hand, $aside]]),
+    ];
+    $trunk = ['spine', 'upperChest', 'upperArmL', 'handL'];
+    expect(turnsOf($both, 'o', 30, ...$trunk))->toEqualWithDelta(turnsOf($held, 'o', 30, ...$trunk), 1e-6);
 });

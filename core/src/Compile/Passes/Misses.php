@@ -21,6 +21,9 @@ final class Misses implements Pass
     /** Metres that a contact may miss before a note says so. */
     private const MISS = 0.01;
 
+    /** Degrees that eyes may be off what they look at. */
+    private const ASIDE = 8.0;
+
     public function settle(Draft $draft): void
     {
         $scene = $draft->poses();
@@ -46,14 +49,33 @@ final class Misses implements Pass
                 $moment = $scene->at($frame);
                 $moment->row($item);
                 $miss = $moment->missing[$c->id] ?? 0.0;
-                if ($miss > self::MISS) {
-                    $notes[] = self::note($scene, $item, $c, $frame, $miss);
+                if ($miss > ($c->effector === 'look' ? self::ASIDE : self::MISS)) {
+                    $notes[] = $c->effector === 'look'
+                        ? self::unseen($scene, $item, $c, $frame, $miss)
+                        : self::note($scene, $item, $c, $frame, $miss);
                     break;
                 }
             }
         }
 
         return $notes;
+    }
+
+    private static function unseen(Poses $scene, string $item, Contact $contact, int $frame, float $degrees): Finding
+    {
+        $name = $scene->document->items[$item]->name;
+        $what = $contact->target === null ? 'that place' : $scene->document->items[$contact->target]->name;
+
+        return new Finding(
+            'contact.look', Severity::Look, sprintf('%s cannot turn far enough to see %s: %.0f degrees are missing.', $name, $what, $degrees),
+            effect: 'Head and eyes turn as far as they go.', remedy: 'Turn the performer, or end the look before.',
+            about: [$item, $contact->id], frames: [$frame, $frame], figures: [new Measured('missing', $degrees, 'deg', self::ASIDE)],
+            mends: [new Mend('End the look here', [
+                $frame > $contact->from
+                    ? Command::of('contact.set', contact: $contact->id, to: $frame)
+                    : Command::of('contact.remove', contact: $contact->id),
+            ])],
+        );
     }
 
     private static function note(Poses $scene, string $item, Contact $contact, int $frame, float $miss): Finding
