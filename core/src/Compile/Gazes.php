@@ -20,7 +20,7 @@ final readonly class Gazes
     /** Metres, and degrees off the way the body faces, in which somebody is spoken to. */
     private const FAR = 4.0;
 
-    private const ASIDE = 80.0;
+    private const ASIDE = 65.0;
 
     /** Frames before and after, and in which eyes come and go. */
     private const AHEAD = 4;
