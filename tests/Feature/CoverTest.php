@@ -45,7 +45,8 @@ test('a camera on somebody is made, aimed anew, led elsewhere, and each is one s
     $near = camera($scene, 10);
     // Moved with her, wherever she is put, with whom she speaks to.
     $this->edit($scene, [
-        ['do' => 'item.place', 'item' => 'Oda', 'position' => [0, 0, 3]], ['do' => 'item.place', 'item' => 'Bram', 'position' => [1.4, 0, 3]],
+        ['do' => 'item.place', 'item' => 'Oda', 'position' => [0, 0, 3]],
+        ['do' => 'item.place', 'item' => 'Bram', 'position' => [1.4, 0, 3]],
     ]);
     expect(camera($scene, 10)->position[2] - $near->position[2])->toEqualWithDelta(3.0, 0.01);
     $this->edit($scene, [['do' => 'camera.frame', 'camera' => 'A', 'subject' => 'Oda', 'frame' => 10, 'size' => 'full']]);

@@ -95,7 +95,7 @@ test('for what is far to the side the trunk turns along, hips, arms and feet sta
         ->and(missesEye($s, 'o', $at, 5))->toBeLessThan(8.0)->and($s->notes)->toBe([]);
 })->with(['a little' => [40.0], 'a lot' => [85.0], 'nearly behind' => [-115.0]]);
 
-test('what is behind is told with the degrees that are missing, and a mend; hands that touch keep the trunk where it is', function (): void {
+test('what is behind is told with the degrees that are missing, and a mend; hands that touch keep the trunk', function (): void {
     $look = ['id' => 'k', 'item' => 'o', 'effector' => 'look', 'offset' => [0.2, 1.4, -3.0], 'from' => 0, 'to' => 60, 'easeIn' => 0];
     $s = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'contacts' => [$look]]);
     expect($s->notes)->toHaveCount(1)->and($s->notes[0]->code)->toBe('contact.look')

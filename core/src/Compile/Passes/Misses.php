@@ -67,7 +67,8 @@ final class Misses implements Pass
         $what = $contact->target === null ? 'that place' : $scene->document->items[$contact->target]->name;
 
         return new Finding(
-            'contact.look', Severity::Look, sprintf('%s cannot turn far enough to see %s: %.0f degrees are missing.', $name, $what, $degrees),
+            'contact.look', Severity::Look,
+            sprintf('%s cannot turn far enough to see %s: %.0f degrees are missing.', $name, $what, $degrees),
             effect: 'Head and eyes turn as far as they go.', remedy: 'Turn the performer, or end the look before.',
             about: [$item, $contact->id], frames: [$frame, $frame], figures: [new Measured('missing', $degrees, 'deg', self::ASIDE)],
             mends: [new Mend('End the look here', [
