@@ -9,7 +9,6 @@ use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Motion\Model\ScoreBook;
 
 /**
  * Whom people look at by themselves: who speaks looks at whom they speak to and is looked at, two in one motion look at each other,
@@ -101,11 +100,8 @@ final readonly class Gazes
                 return $b->item === $id ? null : $b->item;
             }
         }
-        $recipe = $this->draft->assets->digest($this->draft->document->assets[$s->from->motion])['recipe'] ?? null;
-        $model = is_array($recipe) && is_string($recipe['model'] ?? null) ? $recipe['model'] : '';
-        $settings = is_array($recipe) && is_array($recipe['settings'] ?? null) ? $recipe['settings'] : [];
-        $score = is_string($settings['score'] ?? null) ? ScoreBook::all()[$settings['score']] ?? [] : [];
-        $meets = in_array($model, ['talk', 'handOver', 'receive'], true) || ($score['talks'] ?? []) !== [];
+        $doing = Doing::of($this->draft->assets, $this->draft->document->assets[$s->from->motion]);
+        $meets = $doing === 'speaks' || $doing === 'gives';
 
         return $meets ? $this->nearest($id, ($s->start + min($s->end, $s->start + 240)) / 2) : null;
     }

@@ -5,11 +5,10 @@ declare(strict_types=1);
 namespace CrispReel\Core\Coverage;
 
 use CrispReel\Core\Compile\CompiledScene;
-use CrispReel\Core\Compile\LaneSegment;
+use CrispReel\Core\Compile\Doing;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Motion\Model\ScoreBook;
 
 /**
  * What happens in a span of a scene, as somebody who cuts reads it: who speaks and to whom, who does something, who travels, what
@@ -29,9 +28,6 @@ final readonly class Action
 
     /** Degrees off the face within which somebody is spoken to. */
     private const SPOKEN_TO = 60.0;
-
-    /** Words in the name of a motion that came in from elsewhere, by which it speaks. */
-    private const SPEAKS = '/\b(talk|speak|say|shout|whisper|call)/i';
 
     /**
      * @param  list<string>  $people  who takes part
@@ -60,7 +56,7 @@ final readonly class Action
         foreach ($people as $id) {
             foreach ([...$scene->lanes[$id]->segments, ...$scene->lanes[$id]->layers] as $s) {
                 $spell = [max($from, (int) floor($s->start)), min($to, (int) ceil($s->end)), $id];
-                $kind = self::kind($s, $scene, $assets);
+                $kind = Doing::of($assets, $scene->document->assets[$s->from->motion]);
                 if ($spell[1] - $spell[0] < 4 || $kind === 'waits') {
                     continue;
                 }
@@ -81,23 +77,6 @@ final readonly class Action
         }
 
         return new self($from, $to, $people, $lines, $acts, $travels, self::gives($scene, $people, $from, $to), $spokenTo);
-    }
-
-    /** @return "speaks"|"does"|"waits" */
-    private static function kind(LaneSegment $s, CompiledScene $scene, AssetSource $assets): string
-    {
-        $asset = $scene->document->assets[$s->from->motion];
-        $recipe = $assets->digest($asset)['recipe'] ?? null;
-        $model = is_array($recipe) && is_string($recipe['model'] ?? null) ? $recipe['model'] : '';
-        $settings = is_array($recipe) && is_array($recipe['settings'] ?? null) ? $recipe['settings'] : [];
-        $score = is_string($settings['score'] ?? null) ? $settings['score'] : '';
-
-        return match (true) {
-            $model === 'talk', $model === 'act' && (ScoreBook::all()[$score]['talks'] ?? []) !== [] => 'speaks',
-            $model === 'idle' => 'waits',
-            $model === '' && preg_match(self::SPEAKS, $asset->name) === 1 => 'speaks',
-            default => 'does',
-        };
     }
 
     /** @return list<Spell> */

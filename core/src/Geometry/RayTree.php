@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Geometry;
 
-use CrispReel\Core\Math\V3;
-
 /**
  * Triangles in a bounding-volume tree, split by the surface area heuristic over twelve bins (MacDonald and Booth 1990;
  * Wald 2007). Rays meet triangles from both sides by the test of Moeller and Trumbore (1997).
@@ -340,50 +338,13 @@ final class RayTree
                 continue;
             }
             for ($i = 10 * $this->links[2 * $node], $end = $i + 10 * $count; $i < $end; $i += 10) {
-                if ($this->apart($i, $p) < $most) {
+                if (TriangleDistance::squared($this->triangles, $i, $p) < $most) {
                     return true;
                 }
             }
         }
 
         return false;
-    }
-
-    /**
-     * Square of the distance from a point to a triangle: over its face, or to the nearest of its sides.
-     *
-     * @param  array{float, float, float}  $p
-     */
-    private function apart(int $i, array $p): float
-    {
-        $t = $this->triangles;
-        $a = [$t[$i], $t[$i + 1], $t[$i + 2]];
-        [$u, $v] = [[$t[$i + 3], $t[$i + 4], $t[$i + 5]], [$t[$i + 6], $t[$i + 7], $t[$i + 8]]];
-        $w = V3::sub($p, $a);
-        [$uu, $uv, $vv, $wu, $wv] = [V3::dot($u, $u), V3::dot($u, $v), V3::dot($v, $v), V3::dot($w, $u), V3::dot($w, $v)];
-        $under = $uu * $vv - $uv * $uv;
-        if ($under > 1e-18) {
-            [$s, $r] = [($vv * $wu - $uv * $wv) / $under, ($uu * $wv - $uv * $wu) / $under];
-            if ($s >= 0.0 && $r >= 0.0 && $s + $r <= 1.0) {
-                $d = V3::sub($w, V3::addScaled(V3::mul($u, $s), $v, $r));
-
-                return V3::dot($d, $d);
-            }
-        }
-
-        return min(self::toSide($w, $u), self::toSide($w, $v), self::toSide(V3::sub($w, $u), V3::sub($v, $u)));
-    }
-
-    /**
-     * @param  array{float, float, float}  $w  from the side's start to the point
-     * @param  array{float, float, float}  $side
-     */
-    private static function toSide(array $w, array $side): float
-    {
-        $long = V3::dot($side, $side);
-        $d = V3::addScaled($w, $side, $long > 0.0 ? -max(0.0, min(1.0, V3::dot($w, $side) / $long)) : 0.0);
-
-        return V3::dot($d, $d);
     }
 
     /** Counts, then float32 boxes and triangles and 32-bit links. */

@@ -6,12 +6,10 @@ namespace CrispReel\Core\Kit\Places;
 
 use Closure;
 use CrispReel\Core\Geometry\Shapes;
-use CrispReel\Core\Geometry\Surface;
 use CrispReel\Core\Kit\Colour;
 use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\Shore;
 use CrispReel\Core\Math\Random;
-use CrispReel\Core\Math\V3;
 
 /**
  * What lies around a place, so that it may be filmed to all sides: a street that goes on, woods that close, country with hills. Simple,
@@ -211,25 +209,13 @@ final class AllRound
         foreach ([[78.0, 3.0, 9.0, $near], [125.0, 8.0, 20.0, $far]] as [$radius, $low, $high, $colour]) {
             $phase = [9 * $r->next(), 9 * $r->next(), 9 * $r->next()];
             $n = 96;
-            $points = $normals = [];
+            $tops = [];
             for ($i = 0; $i <= $n; $i++) {
                 $a = 2 * M_PI * $i / $n;
                 $swell = 0.28 * sin(3 * $a + $phase[0]) + 0.14 * sin(7 * $a + $phase[1]) + 0.08 * sin(16 * $a + $phase[2]);
-                $h = $low + ($high - $low) * (0.5 + $swell);
-                foreach ([[-0.5, 0.0], [0.55 * $h, 0.5], [0.9 * $h, 1.5], [$h, 3.0]] as [$y, $back]) {
-                    $points[] = [($radius + $back) * sin($a), $y, ($radius + $back) * cos($a)];
-                    $normals[] = V3::unit([-sin($a), 0.35, -cos($a)]);
-                }
+                $tops[] = [$a, $low + ($high - $low) * (0.5 + $swell)];
             }
-            $sheet = Shapes::sheet($points, 3, $n);
-            $index = $sheet->index;
-            [$a, $b, $c] = [$points[$index[0]], $points[$index[1]], $points[$index[2]]];
-            $inward = V3::dot(V3::cross(V3::sub($b, $a), V3::sub($c, $a)), $normals[0]) > 0.0;
-            $p->add(
-                new Surface($points, $normals, $inward ? $index : Surface::flipped($index), [], array_fill(0, count($points), 0.0)),
-                static fn (array $q): array => V3::mix(Colour::hex($colour), [0.55, 0.58, 0.62], min(0.35, max(0.0, $q[1] / $high * 0.35))),
-                jitter: 0.0, shift: 0.0, wave: 0.0, vary: 0.0,
-            );
+            Ridge::add($p, $tops, $radius, -0.5, $colour, [0.55, 0.58, 0.62], $high / 0.35, 0.35);
         }
     }
 }

@@ -6,7 +6,6 @@ namespace CrispReel\Core\Kit\Places;
 
 use CrispReel\Core\Geometry\Shapes;
 use CrispReel\Core\Geometry\Surface;
-use CrispReel\Core\Kit\Colour;
 use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Math\Random;
 use CrispReel\Core\Math\V3;
@@ -66,26 +65,14 @@ final class OpenSea
     private static function island(Piece $p, Random $r, float $middle, float $wide, float $far, float $high): void
     {
         $n = 26;
-        $points = $normals = [];
+        $tops = [];
         [$lean, $phase] = [0.25 * $r->signed(), 9 * $r->next()];
         for ($i = 0; $i <= $n; $i++) {
             $s = $i / $n;
-            $a = $middle + $wide * ($s - 0.5);
             $h = $high * sin(M_PI * ($s + $lean * $s * (1 - $s) * 2)) ** 1.3 * (0.82 + 0.18 * sin(11 * $s + $phase));
-            foreach ([[-2.2, 0.0], [0.35 * $h, 0.8], [0.8 * $h, 2.2], [$h, 4.0]] as [$y, $back]) {
-                $points[] = [($far + $back) * sin($a), $y, ($far + $back) * cos($a)];
-                $normals[] = V3::unit([-sin($a), 0.4, -cos($a)]);
-            }
+            $tops[] = [$middle + $wide * ($s - 0.5), $h];
         }
-        $sheet = Shapes::sheet($points, 3, $n);
-        $index = $sheet->index;
-        [$a, $b, $c] = [$points[$index[0]], $points[$index[1]], $points[$index[2]]];
-        $inward = V3::dot(V3::cross(V3::sub($b, $a), V3::sub($c, $a)), $normals[0]) > 0.0;
-        $p->add(
-            new Surface($points, $normals, $inward ? $index : Surface::flipped($index), [], array_fill(0, count($points), 0.0)),
-            static fn (array $q): array => V3::mix(Colour::hex(0x6A7480), [0.62, 0.64, 0.68], min(0.4, max(0.0, $q[1] / 20.0))),
-            jitter: 0.0, shift: 0.0, wave: 0.0, vary: 0.0,
-        );
+        Ridge::add($p, $tops, $far, -2.2, 0x6A7480, [0.62, 0.64, 0.68], 20.0, 0.4, [[0.35, 0.8], [0.8, 2.2], [1.0, 4.0]], 0.4);
     }
 
     /** @param  array{float, float, float}  $at */

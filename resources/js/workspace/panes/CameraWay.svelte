@@ -32,21 +32,19 @@
         });
     });
 
-    const way = $derived.by(() => {
+    /** In metres, so that a plan that is moved has it worked out once. */
+    const spots = $derived.by(() => {
         void scene.posesVersion;
-        if (!camera) return '';
-        const out: string[] = [];
-        let last: [number, number] | null = null;
-        for (let f = 0; f < scene.frames; f += 4) {
+        const out: [number, number][] = [];
+        for (let f = 0; camera && f < scene.frames; f += 4) {
             const row = at(f);
-            if (!row) continue;
-            const [x, , z] = row.position;
-            if (last && Math.hypot(x - last[0], z - last[1]) < 0.03) continue;
-            last = [x, z];
-            out.push(`${px(x).toFixed(1)},${pz(z).toFixed(1)}`);
+            const last = out[out.length - 1];
+            if (!row || (last && Math.hypot(row.position[0] - last[0], row.position[2] - last[1]) < 0.03)) continue;
+            out.push([row.position[0], row.position[2]]);
         }
-        return out.length > 1 ? out.join(' ') : '';
+        return out;
     });
+    const way = $derived(spots.length > 1 ? spots.map(([x, z]) => `${px(x).toFixed(1)},${pz(z).toFixed(1)}`).join(' ') : '');
 
     let drag = $state<{ index: number; to: [number, number] } | null>(null);
     const canDrag = (s: Stop) => scene.canEdit && !camera?.locked && s.framing?.kind !== 'overShoulder';
