@@ -47,8 +47,13 @@ function slipOf(WorkspacePage $page, int $production, string $path): Arrival
         "the slip of {$path}",
         60.0,
     );
-    $page->click("[data-testid=arrival-{$arrival->id}]");
-    $page->until(fn (): bool => str_contains($page->text('[data-testid=slip]'), $arrival->path), 'its slip', 20.0);
+    // The list moves while others arrive: a click that went to where it stood before is made again.
+    $page->until(static function () use ($page, $arrival): bool {
+        $page->click("[data-testid=arrival-{$arrival->id}]");
+        usleep(700_000);
+
+        return $page->count('[data-testid=slip]') === 1 && str_contains($page->text('[data-testid=slip]'), $arrival->path);
+    }, 'its slip', 40.0);
 
     return $arrival;
 }
