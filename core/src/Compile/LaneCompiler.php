@@ -21,6 +21,7 @@ use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
+use CrispReel\Core\Motion\Scores\Meetings;
 use CrispReel\Core\Rig\Figure;
 
 /**
@@ -167,6 +168,17 @@ final class LaneCompiler
     {
         $asset = $this->document->assets[$beat->motion];
         [$table, $key] = $this->table($asset, $beat->settings, $item, $figure);
+        $half = (new PairTables($this->document, $this->assets, $this->figures, $this->memory))->half(
+            $beat,
+            $item,
+            $figure,
+            fn (Beat $b): ?MotionRecipe => $this->recipe($this->document->assets[$b->motion], $b->settings),
+            $this->kept(...),
+        );
+        if ($half !== null) {
+            [$table, $key, $miss] = $half;
+            $this->noteMiss($beat, $item, $miss);
+        }
         $segment = $this->placed($beat, $table, $key, $figure, 1.0);
         $recipe = $this->recipe($asset, $beat->settings);
         $segment->lives = $recipe !== null;
@@ -174,6 +186,19 @@ final class LaneCompiler
         $segment->rise = $rise === 0.0 ? 0.0 : $rise * $figure->body()->scale;
 
         return $segment;
+    }
+
+    /** Hands that cannot reach where they are to lie are told once, with the one who is tied to the other. */
+    private function noteMiss(Beat $beat, Item $item, float $miss): void
+    {
+        if ($beat->play->with !== '' && $miss > self::PAIR_MISS) {
+            $this->notes[] = new Finding(
+                'pair.short', Severity::Look,
+                sprintf('In "%s" a hand misses its place by %.0f cm.', $this->document->assets[$beat->motion]->name, 100 * $miss),
+                remedy: 'Choose two of more equal height, or another motion.', about: [$item->id, $beat->id], frames: [$beat->start, $beat->start],
+                figures: [new Measured('misses', $miss, 'm', self::PAIR_MISS)],
+            );
+        }
     }
 
     private function placed(Beat $beat, ClipTable $table, string $key, Figure $figure, float $pace): LaneSegment
@@ -322,6 +347,9 @@ final class LaneCompiler
     /** Metres that a paired performer is moved beyond which it is told. */
     private const PAIR_FAR = 0.35;
 
+    /** Metres by which hands may miss their places untold. */
+    private const PAIR_MISS = 0.02;
+
     /** Stands a performer to the one of another beat as their motions were made. */
     private function pair(LaneSegment $segment, Item $item, Figure $figure): void
     {
@@ -383,7 +411,9 @@ final class LaneCompiler
             return [0.0, 0.0, 0.0];
         }
 
-        return [0.0, $a->number('gap', 1.02), M_PI];
+        [$pair] = Meetings::half($a);
+
+        return [0.0, $pair === '' ? $a->number('gap', 1.02) : Meetings::all()[$pair]['gap'], M_PI];
     }
 
     /**

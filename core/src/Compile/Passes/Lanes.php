@@ -8,6 +8,7 @@ use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Compile\LaneCompiler;
 use CrispReel\Core\Compile\Memory;
+use CrispReel\Core\Compile\PairTables;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Finding;
@@ -49,7 +50,7 @@ final class Lanes implements Pass
             array_map(static fn (string $a): array => [$a, $d->assets[$a]->name, $d->assets[$a]->digest, $d->assets[$a]->blob], $assets),
             array_filter($d->links, static fn (Link $l): bool => $l->child === $item->id) !== [],
         ];
-        if (array_filter($beats, static fn (Beat $b): bool => $b->play->with !== '') !== []) {
+        if (array_filter($beats, static fn (Beat $b): bool => PairTables::partner($d, $b) !== null) !== []) {
             // Who stands to another goes by all that the other does, and so on.
             $parts[] = array_map(static fn (Beat $b): array => $b->toArray(), $d->beats);
             $parts[] = array_map(static fn (Item $i): array => [$i->asset, $i->position, $i->headingDeg, $i->scale], $d->items);

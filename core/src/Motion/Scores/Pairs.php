@@ -28,56 +28,21 @@ final class Pairs
     {
         $out = [];
         foreach (['A' => 1, 'B' => -1] as $half => $m) {
-            // One arm over, one under; the heads pass each other to the left.
-            $over = ['handR' => [0.04, 1.26, 0.49, 'across'], 'handL' => [0.02, 1.04, 0.49, 'across']];
             $out["hug{$half}"] = ['seconds' => 4.4, 'keys' => [
                 [0.0, []], [0.3, ['pin' => true, 'face' => ['smile' => 0.6]]],
-                [
-                    0.9,
-                    [
-                        'handR' => [-0.26, 1.30, 0.34, 'in'], 'handL' => [0.28, 1.06, 0.34, 'in'], 'armL' => 'offer', 'armR' => 'offer',
-                        'thorax' => [4, 0, 0], 'head' => [-2, 0, 0],
-                    ],
-                ],
-                [1.5, $over + ['thorax' => [12, -4, 3], 'pelvis' => [4, 0, 0], 'hip' => [0.04, 0.015, 0.10], 'head' => [6, -16, 9]]],
-                [
-                    3.1,
-                    $over + [
-                        'thorax' => [12, -4, 4], 'pelvis' => [4, 0, 0], 'hip' => [0.04, 0.015, 0.10], 'head' => [8, -18, 10],
-                        'face' => ['blinkL' => 0.8, 'blinkR' => 0.8, 'smile' => 0.8],
-                    ],
-                ],
-                [
-                    3.6,
-                    [
-                        'handR' => [-0.24, 1.24, 0.30, 'in'], 'handL' => [0.26, 1.06, 0.30, 'in'], 'thorax' => [2, 0, 0],
-                        'hip' => [0.0, 0.0, 0.0], 'head' => [0, 0, 0], 'face' => ['blinkL' => 0.0, 'blinkR' => 0.0],
-                    ],
-                ],
-                [4.3, ['home' => true]], [4.4, ['pin' => true]],
-            ], 'pulses' => [['part' => 'handR', 'axis' => 1, 'size' => 0.02 * $m, 'hz' => 2.4, 'from' => 1.9, 'to' => 2.9]]];
-            $z = self::GAPS['shakeHands'] / 2;
+                [0.9, ['armL' => 'offer', 'armR' => 'offer', 'head' => [-2, 0, 0]]],
+                [1.5, ['pelvis' => [3, 0, 0], 'armL' => 'hugging', 'armR' => 'hugging', 'face' => ['blinkL' => 0.0, 'blinkR' => 0.0]]],
+                [1.9, ['face' => ['blinkL' => 0.85, 'blinkR' => 0.85, 'smile' => 0.8]]],
+                [3.0, ['pin' => true]], [3.3, ['face' => ['blinkL' => 0.0, 'blinkR' => 0.0]]],
+                [3.7, ['armL' => 'offer', 'armR' => 'offer', 'pelvis' => [0, 0, 0]]], [4.3, ['home' => true]], [4.4, ['pin' => true]],
+            ]];
             $out["shakeHands{$half}"] = ['seconds' => 3.6, 'keys' => [
                 [0.0, []], [0.3, ['pin' => true, 'face' => ['smile' => 0.5]]],
-                [
-                    0.85,
-                    [
-                        'handR' => [0.0, 0.98, $z - 0.05, 'in'], 'armR' => 'offer', 'thorax' => [6, 8, 0], 'hip' => [0.0, 0.0, 0.03],
-                        'head' => [8, 0, 0],
-                    ],
-                ],
-                [1.1, ['handR' => [-0.012, 1.0, $z, 'in'], 'armR' => [36, 10, 16, 60, 10, 0, 0, 0.8, 1, 9, 0, 0.5], 'head' => [-1, 0, 2]]],
-                [
-                    2.4,
-                    [
-                        'handR' => [-0.012, 1.0, $z, 'in'], 'thorax' => [6, 8, 0], 'head' => [0, 0, 2], 'hip' => [0.0, 0.0, 0.03],
-                        'face' => ['smile' => 0.8],
-                    ],
-                ],
-                [2.6, ['armR' => 'offer', 'handR' => [-0.02, 1.0, $z - 0.06, 'in']]], [3.4, ['home' => true]], [3.6, ['pin' => true]],
+                [0.85, ['thorax' => [6, 8, 0], 'hip' => [0.0, 0.0, 0.03], 'head' => [8, 0, 0]]], [1.1, ['head' => [-1, 0, 2]]],
+                [2.4, ['thorax' => [6, 8, 0], 'head' => [0, 0, 2], 'hip' => [0.0, 0.0, 0.03], 'face' => ['smile' => 0.8]]],
+                [3.4, ['home' => true]], [3.6, ['pin' => true]],
             ], 'pulses' => [
-                ['part' => 'handR', 'axis' => 1, 'size' => 0.035, 'hz' => 2.4, 'from' => 1.05, 'to' => 2.45],
-                ['part' => 'thorax', 'axis' => 0, 'size' => 1.0, 'hz' => 2.4, 'from' => 1.05, 'to' => 2.45],
+                ['part' => 'thorax', 'axis' => 0, 'size' => 1.0, 'hz' => 2.2, 'from' => 1.12, 'to' => 2.45],
             ], 'talks' => $m > 0 ? [[1.2, 1.9]] : [[2.0, 2.7]]];
         }
 
@@ -127,19 +92,18 @@ final class Pairs
                 [
                     0.6,
                     [
-                        'handL' => [0.14, 1.20, 0.20, 'ahead'], 'handR' => [-0.14, 1.20, 0.20, 'ahead'], 'thorax' => [-6, 0, 0],
-                        'hip' => [0.0, 0.03, -0.06], 'footR' => [-0.10, -0.18, -20, 0, 0],
+                        'armL' => 'windUp', 'armR' => 'windUp', 'thorax' => [-6, 0, 0], 'hip' => [0.0, 0.03, -0.06],
+                        'footR' => [-0.10, -0.18, -20, 0, 0],
                     ],
                 ],
                 [
                     0.9,
                     [
-                        'handL' => [0.13, 1.22, 0.56, 'ahead'], 'handR' => [-0.13, 1.22, 0.56, 'ahead'], 'thorax' => [22, 0, 0],
-                        'pelvis' => [8, 0, 0], 'hip' => [0.0, 0.05, 0.12], 'footL' => [0.10, 0.16, 6, 0, 0], 'head' => [-4, 0, 0],
+                        'thorax' => [16, 0, 0], 'pelvis' => [6, 0, 0], 'hip' => [0.0, 0.05, 0.12], 'footL' => [0.10, 0.16, 6, 0, 0],
+                        'head' => [-4, 0, 0],
                     ],
                 ],
-                [1.25, ['handL' => [0.14, 1.22, 0.50, 'ahead'], 'handR' => [-0.14, 1.22, 0.50, 'ahead'], 'thorax' => [18, 0, 0]]],
-                [2.3, ['home' => true]], [2.6, ['pin' => true]],
+                [1.25, ['thorax' => [14, 0, 0]]], [1.5, ['armL' => 'low', 'armR' => 'low']], [2.3, ['home' => true]], [2.6, ['pin' => true]],
             ]],
             'pushB' => ['seconds' => 2.6, 'keys' => [
                 [0.0, ['root' => [0, 0, 0]]], [0.86, ['pin' => true]],
@@ -147,18 +111,20 @@ final class Pairs
                     1.04,
                     [
                         'thorax' => [-20, 0, 0], 'pelvis' => [-6, 0, 0], 'hip' => [0.0, 0.03, -0.12], 'head' => [22, 0, 0],
-                        'armL' => 'fling', 'armR' => 'fling', 'face' => ['browsUp' => 1.0, 'oh' => 0.8],
+                        'face' => ['browsUp' => 1.0, 'oh' => 0.8],
                     ],
                 ],
+                [1.06, ['armL' => 'rest', 'armR' => 'rest']], [1.22, ['armL' => 'fling', 'armR' => 'fling']],
                 [
                     1.3,
                     [
                         'footR' => [-0.12, -0.40, -16, 0, 0], 'hip' => [0.0, 0.06, -0.28], 'thorax' => [10, 0, 0], 'pelvis' => [0, 0, 0],
-                        'armL' => 'side', 'armR' => 'side', 'head' => [4, 0, 0],
+                        'head' => [4, 0, 0],
                     ],
                 ],
+                [1.42, ['armL' => 'side', 'armR' => 'side']],
                 [
-                    1.65,
+                    1.7,
                     [
                         'footL' => [0.10, -0.38, 9, 0, 0], 'footR' => [-0.12, -0.40, -16, 0, 0], 'hip' => [0.0, 0.03, -0.38],
                         'thorax' => [6, 0, 0], 'armL' => 'low', 'armR' => 'low',

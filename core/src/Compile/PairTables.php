@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use Closure;
+use CrispReel\Core\Camera\SkinnedSurface;
+use CrispReel\Core\Document\AssetSource;
+use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Format\Gltf\GltfReader;
+use CrispReel\Core\Meeting\Meeting;
+use CrispReel\Core\Meeting\Skin;
+use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Motion\Scores\Meetings;
+use CrispReel\Core\Rig\Figure;
+
+/** Halves of motions of two people, solved for the two who play them: their hands meet on drawn skin, whatever their heights. */
+final readonly class PairTables
+{
+    /** @param  Closure(Item): (Figure|null)  $figures */
+    public function __construct(private Document $document, private AssetSource $assets, private Closure $figures, private Memory $memory)
+    {
+    }
+
+    /** The beat of another performer that one is tied to, or that is tied to it. */
+    public static function partner(Document $document, Beat $beat): ?Beat
+    {
+        foreach ($document->beats as $b) {
+            if ($b->item !== $beat->item && ($b->id === $beat->play->with || $b->play->with === $beat->id)) {
+                return $b;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * The half that a performer plays, where it is one of a pair that touches.
+     *
+     * @param  Closure(Beat): (MotionRecipe|null)  $recipe
+     * @param  Closure(MotionRecipe, Figure): array{ClipTable, string}  $kept
+     * @return array{ClipTable, string, float}|null table, key, metres that the worst hand misses its place by
+     */
+    public function half(Beat $beat, Item $item, Figure $figure, Closure $recipe, Closure $kept): ?array
+    {
+        $with = self::partner($this->document, $beat);
+        $own = $recipe($beat);
+        $theirs = $with === null ? null : $recipe($with);
+        if ($with === null || $own === null || $theirs === null || $with->play->mirror !== $beat->play->mirror) {
+            return null;
+        }
+        [$pair, $half] = Meetings::half($own);
+        [$also, $other] = Meetings::half($theirs);
+        $partner = $this->document->items[$with->item];
+        $its = ($this->figures)($partner);
+        if ($pair === '' || $pair !== $also || $half === $other || $its === null || ! $its->isHuman() || ! $figure->isHuman()) {
+            return null;
+        }
+        [[$first, $fa, $ra], [$second, $fb, $rb]] = $half === 'A'
+            ? [[$item, $figure, $own], [$partner, $its, $theirs]]
+            : [[$partner, $its, $theirs], [$item, $figure, $own]];
+        [$ta, $ka] = $kept($ra, $fa);
+        [$tb, $kb] = $kept($rb, $fb);
+        $key = hash('sha256', json_encode(
+            [Meeting::VERSION, $ka, $kb, sprintf('%.5f %.5f', $first->scale, $second->scale), Meetings::all()[$pair]],
+            JSON_THROW_ON_ERROR,
+        ));
+        $bytes = $this->assets->solved("{$key}-{$half}");
+        if ($bytes === null) {
+            [$solvedA, $solvedB, $miss] = Meeting::solve(
+                $fa, $this->skin($first, $fa), $ta, $first->scale, $fb, $this->skin($second, $fb), $tb, $second->scale, Meetings::all()[$pair],
+            );
+            foreach (['A' => $solvedA, 'B' => $solvedB] as $of => $table) {
+                $this->assets->keep("{$key}-{$of}", pack('g', $miss).$table->toBytes());
+            }
+            $bytes = $this->assets->solved("{$key}-{$half}") ?? pack('g', $miss).($half === 'A' ? $solvedA : $solvedB)->toBytes();
+        }
+        $table = $this->memory->of("clip {$key}-{$half}", static fn (): ClipTable => ClipTable::fromBytes(substr($bytes, 4)));
+        $miss = unpack('g', $bytes);
+
+        return [$table, "{$key}-{$half}", is_array($miss) && is_float($miss[1]) ? $miss[1] : 0.0];
+    }
+
+    private function skin(Item $item, Figure $figure): Skin
+    {
+        return $this->memory->of("skin {$figure->blob}", fn (): Skin => new Skin(
+            $figure,
+            new SkinnedSurface(GltfReader::read($this->assets->blob($this->document->assets[$item->asset]))),
+        ));
+    }
+}

@@ -1,0 +1,167 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Meeting;
+
+use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
+use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Rig\Figure;
+
+/**
+ * The two halves of a motion of two people, solved for these two: place first, then trunks, then hands on the drawn surfaces, then
+ * fingers; who is touched before who touches. No step is gone back to, so the answer is one.
+ *
+ * @phpstan-type Vec array{float, float, float}
+ * @phpstan-type Sheet array{gap: float, touches?: list<array<string, mixed>>, together?: list<array<string, mixed>>, embrace?: array<string, mixed>, looks?: bool}
+ */
+final class Meeting
+{
+    /** Bump when any step changes: pairs solved before are then made anew. */
+    public const VERSION = 1;
+
+    /** Shares of a straight arm at which a place is well in reach, and beyond which the trunk comes along. */
+    private const WELL = 0.84;
+
+    /** Metres that the second is moved at most to stand well. */
+    private const STEP = 0.60;
+
+    /** Metres between the hips of two who do not embrace, for people of 1.70 m. */
+    private const APART = 0.36;
+
+    /** @var array<string, Person> */
+    private array $who;
+
+    /** @var list<Touch> */
+    private array $touches;
+
+    private readonly float $rate;
+
+    /** Metres that the worst hand misses its place by. */
+    public float $miss = 0.0;
+
+    /** @var Vec by which the second stands off the gap as written */
+    public array $shift = [0.0, 0.0, 0.0];
+
+    /** @param  Sheet  $sheet */
+    public function __construct(Person $a, Person $b, private readonly array $sheet, float $rate)
+    {
+        $this->who = ['A' => $a, 'B' => $b];
+        $this->rate = $rate;
+        $this->touches = array_map(Touch::of(...), $sheet['touches'] ?? []);
+    }
+
+    /**
+     * @param  Sheet  $sheet
+     * @return array{ClipTable, ClipTable, float} both halves in their own spaces, and metres that the worst hand misses its place by
+     */
+    public static function solve(
+        Figure $fa, Skin $sa, ClipTable $ta, float $scaleA, Figure $fb, Skin $sb, ClipTable $tb, float $scaleB, array $sheet,
+    ): array {
+        $a = new Person($fa, $sa, $ta, new Placement([0.0, 0.0, 0.0], Q4::IDENTITY, $scaleA));
+        $b = new Person($fb, $sb, $tb, new Placement([0.0, 0.0, $sheet['gap']], Q4::aroundY(M_PI), $scaleB));
+        $m = new self($a, $b, $sheet, $ta->rate);
+        $m->settle();
+        $table = static fn (Person $p, ClipTable $t): ClipTable => ClipTable::fromRows(
+            $t->rate,
+            $t->joints,
+            $t->morphs,
+            $t->count,
+            $p->rows(),
+            $t->loops,
+        );
+
+        return [$table($a, $ta), self::moved($table($b, $tb), $fb, $m->shift, $scaleB), $m->miss];
+    }
+
+    /** @param  Vec  $shift  in the shared space */
+    private static function moved(ClipTable $t, Figure $figure, array $shift, float $scale): ClipTable
+    {
+        $rows = [];
+        $by = [-$shift[0] / $scale, -$shift[2] / $scale, 0.0];
+        for ($f = 0; $f < $t->count; $f++) {
+            array_push($rows, ...ClipTable::moved($t->row($f), $by, $figure->hips));
+        }
+
+        return ClipTable::fromRows($t->rate, $t->joints, $t->morphs, $t->count, $rows, $t->loops);
+    }
+
+    private function settle(): void
+    {
+        $frames = min($this->who['A']->frames, $this->who['B']->frames);
+        $trunks = new Trunks($this->who, $this->rate, $frames);
+        if (isset($this->sheet['embrace'])) {
+            (new Embrace($this->who, $this->sheet['embrace'], $this->rate, $frames))->settle($this->step(...));
+        } else {
+            foreach ($this->touches as $t) {
+                $trunks->stoop($t);
+            }
+        }
+        $joins = array_map(fn (array $j): Join => new Join($this->who, $j, $this->rate), $this->sheet['together'] ?? []);
+        foreach ($joins as $j) {
+            $this->step([0.0, 0.0, $this->limited($j->wanted())]);
+        }
+        if ($joins === [] && ! isset($this->sheet['embrace'])) {
+            $this->stand();
+        }
+        $trunks->lend($this->touches, $joins, $this->wrist(...));
+        foreach ($joins as $j) {
+            $this->miss = max($this->miss, $j->settle($frames));
+        }
+        foreach ($this->touches as $t) {
+            $this->miss = max($this->miss, (new Contact($this->who, $t, $this->rate))->settle($frames));
+        }
+    }
+
+    /** @param  Vec  $by */
+    private function step(array $by): void
+    {
+        $b = $this->who['B'];
+        $b->place = new Placement(V3::add($b->place->position, $by), $b->place->rotation, $b->place->scale);
+        $this->shift = V3::add($this->shift, $by);
+    }
+
+    /** A step along the line between the two, no longer than one step, and never into each other. */
+    private function limited(float $by): float
+    {
+        $apart = $this->who['B']->at('hips', 0)[2] - $this->who['A']->at('hips', 0)[2];
+        $least = self::APART * ($this->who['A']->size() + $this->who['B']->size()) / 2;
+
+        return max(Ease::clamp($by, -self::STEP, self::STEP), $least - $apart);
+    }
+
+    /** Moves the second until the hand that has farthest to reach has it well in reach. */
+    private function stand(): void
+    {
+        $arms = [];
+        foreach ($this->touches as $t) {
+            foreach ($t->strike ? [$t->from, $t->until] : [$t->from] as $time) {
+                $f = (int) round($time * $this->rate);
+                $p = $this->who[$t->by];
+                $arms[] = [$this->wrist($t, $f), $p->at("upperArm{$t->hand}", $f), $p->armLength($t->hand), $t->by === 'A' ? 1.0 : -1.0];
+            }
+        }
+        if ($arms === []) {
+            return;
+        }
+        [$low, $high] = [-self::STEP - 0.3, self::STEP + 0.3];
+        for ($i = 0; $i < 20; $i++) {
+            $by = ($low + $high) / 2;
+            $worst = max(array_map(
+                static fn (array $a): float => V3::distance(V3::add($a[0], [0.0, 0.0, $a[3] * $by]), $a[1]) / $a[2],
+                $arms,
+            ));
+            $worst > self::WELL ? $high = $by : $low = $by;
+        }
+        $this->step([0.0, 0.0, $this->limited($low)]);
+    }
+
+    /** @return Vec where the wrist of a touching hand is to be */
+    private function wrist(Touch $t, int $f): array
+    {
+        return (new Contact($this->who, $t, $this->rate))->aim($f)[0];
+    }
+}

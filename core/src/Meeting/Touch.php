@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Meeting;
+
+use CrispReel\Core\Math\Ease;
+
+/**
+ * A hand of one that touches the other: when, where and how. Times are seconds of the motion.
+ *
+ * @phpstan-type Spec array{by: string, hand: string, on: string, side?: string, how?: string, reach: float, from: float, until: float, gone: float, fingers?: list<float>, pole?: list<float>, along?: float, strike?: bool, part?: float, lift?: float}
+ */
+final readonly class Touch
+{
+    /** Seconds before the contact in which a hand closes the last centimetres, and those centimetres for a person of 1.70 m. */
+    private const CLOSING = 0.24;
+
+    private const OFF = 0.055;
+
+    /**
+     * @param  string  $by  A or B
+     * @param  string  $hand  L or R
+     * @param  string  $on  a place of Spots on the other; "hand": the other's hand
+     * @param  string  $side  of the other
+     * @param  string  $how  flat, fist, grip
+     * @param  float  $reach  when the hand sets out
+     * @param  float  $from  when it touches, up to $until
+     * @param  float  $gone  when the arm is its own again
+     * @param  array{float, float, float}  $fingers  where they point: aside to the left of who touches, up, towards the other
+     * @param  array{float, float, float}  $pole  where the elbow points, for the left arm: aside, up, ahead
+     * @param  float  $along  metres from the wrist to what touches, for a person of 1.70 m
+     * @param  bool  $strike  comes without slowing down
+     * @param  float  $lift  metres by which a joint height lies above the shoulders' mean, for hands that meet
+     * @param  bool  $round  goes round the body: comes from aside
+     */
+    public function __construct(
+        public string $by,
+        public string $hand,
+        public string $on,
+        public string $side,
+        public string $how,
+        public float $reach,
+        public float $from,
+        public float $until,
+        public float $gone,
+        public array $fingers,
+        public array $pole,
+        public float $along,
+        public bool $strike,
+        public float $lift,
+        public bool $round,
+    ) {
+    }
+
+    /** @param  array<string, mixed>  $s  as the sheets of pairs write it */
+    public static function of(array $s): self
+    {
+        $vec = static fn (mixed $v, array $else): array => is_array($v) && count($v) === 3
+            ? [(float) $v[0], (float) $v[1], (float) $v[2]]
+            : $else;
+        $text = static fn (mixed $v, string $else): string => is_string($v) ? $v : $else;
+        $number = static fn (mixed $v, float $else): float => is_int($v) || is_float($v) ? (float) $v : $else;
+        $how = $text($s['how'] ?? null, 'flat');
+
+        return new self(
+            $text($s['by'] ?? null, 'A'), $text($s['hand'] ?? null, 'R'), $text($s['on'] ?? null, 'hand'), $text($s['side'] ?? null, 'R'),
+            $how, $number($s['reach'] ?? null, 0.4), $number($s['from'] ?? null, 1.0), $number($s['until'] ?? null, 2.0),
+            $number($s['gone'] ?? null, 3.0), $vec($s['fingers'] ?? null, [0.0, 0.7, 0.7]), $vec($s['pole'] ?? null, [0.5, -1.0, -0.2]),
+            $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true, $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
+        );
+    }
+
+    /** How far the arm is the touch's at a time, 0 to 1. */
+    public function weight(float $t): float
+    {
+        $there = $this->strike ? $this->from : $this->from - self::CLOSING * 0.8;
+        $u = Ease::clamp(($t - $this->reach) / max(0.05, $there - $this->reach));
+
+        return min($this->strike ? $u * $u * (2.2 - 1.2 * $u) : Ease::smoother($u), 1.0 - Ease::smoother(($t - $this->until) / max(0.05, $this->gone - $this->until)));
+    }
+
+    /** How far the hand still is off the place it goes to, metres for a person of 1.70 m. */
+    public function off(float $t): float
+    {
+        $in = 1.0 - Ease::smooth(($t - ($this->from - self::CLOSING)) / self::CLOSING);
+
+        return self::OFF * max($this->strike ? 0.0 : $in, Ease::smooth(($t - $this->until) / self::CLOSING));
+    }
+
+    public function holds(float $t): bool
+    {
+        return $t >= $this->from - 1e-6 && $t <= $this->until + 1e-6;
+    }
+}
