@@ -54,7 +54,7 @@ final class Contact
     {
         $t = $this->touch;
         $doer = $this->doer();
-        $spot = $this->given ?? Spots::on($this->other(), $t->on, $t->side, $f, $doer->at("upperArm{$t->hand}", $f), $doer->size());
+        $spot = $this->given ?? Spots::on($this->other(), $t->on, $t->side, $t->ghost ? 0 : $f, $doer->at("upperArm{$t->hand}", $f), $doer->size());
         $hand = $this->lies($spot['out'], $f);
 
         return [$this->wristAt($spot['point'], $spot['out'], $hand), $hand, $spot];
@@ -125,7 +125,7 @@ final class Contact
             if ($w <= 0.0) {
                 continue;
             }
-            $at = $ride(max($first, min($last, $f)));
+            $at = $t->ghost ? $ride($first) : $ride(max($first, min($last, $f)));
             $out = Q4::rotate($at->rotation, $spot['out']);
             $turn = Q4::mul($at->rotation, $hand);
             $point = V3::addScaled($at->point($spot['point']), $out, $push + $t->off($time) * $doer->size() * ($t->round ? 1.5 : 1.0));

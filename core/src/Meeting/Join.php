@@ -28,6 +28,9 @@ final class Join
     /** @var array{how: string, height: float, reach: float, aside: float, radius: float, pump: float} */
     private array $as;
 
+    /** Whether the meeting point goes along with the two. */
+    private readonly bool $rides;
+
     /** Way out by which both hands are moved apart so that their drawn skins do not meet. */
     private float $apart = 0.0;
 
@@ -42,6 +45,7 @@ final class Join
             $own = is_array($sheet["{$one}'s"] ?? null) ? $sheet["{$one}'s"] : [];
             $this->touch[$one] = Touch::of(['by' => $one, 'hand' => $sheet[$one] ?? 'R', 'pole' => [0.45, -1.0, -0.25]] + $own + $sheet);
         }
+        $this->rides = ($sheet['rides'] ?? false) === true;
         $this->as = [
             'how' => is_string($sheet['join'] ?? null) ? $sheet['join'] : 'shake', 'height' => $number('height', -0.277),
             'reach' => $number('share', 0.82), 'aside' => $number('aside', 0.0), 'radius' => $number('radius', 0.0), 'pump' => $number('pump', 0.0),
@@ -109,8 +113,11 @@ final class Join
         [$a, $b] = [$this->shoulder('A', $f), $this->shoulder('B', $f)];
         [$ra, $rb] = [$this->plan('A', $f), $this->plan('B', $f)];
         $m = V3::mix($a, $b, $ra / ($ra + $rb));
+        // Aside to the left of the first as the two stand now.
+        $level = V3::unit([$b[0] - $a[0], 0.0, $b[2] - $a[2]]);
+        $m = V3::addScaled($m, V3::cross([0.0, 1.0, 0.0], $level), $this->as['aside'] * ($this->who['A']->size() + $this->who['B']->size()) / 2);
 
-        return [$m[0] + $this->as['aside'], $this->height($f), $m[2]];
+        return [$m[0], $this->height($f), $m[2]];
     }
 
     /** @return Vec where somebody's wrist is at the first touch */
@@ -184,7 +191,7 @@ final class Join
         $miss = 0.0;
         for ($g = 0; $g < $frames; $g++) {
             $time = $g / $this->rate;
-            $gap = $this->bring($arms, $g, $this->moved($fixed, $time), null);
+            $gap = $this->bring($arms, $g, $this->rides ? $this->point($g) : $this->moved($fixed, $time), null);
             $miss = $this->touch['A']->holds($time) ? max($miss, $gap) : $miss;
             foreach ($this->who as $one => $p) {
                 $t = $this->touch[$one];
@@ -227,7 +234,7 @@ final class Join
             $w = $weight ?? $t->weight($f / $this->rate);
             if ($w > 0.0) {
                 $m = $this->hand($one) === 'L' ? 1.0 : -1.0;
-                [$point, $out, $hand] = $this->aim($one, $this->first(), $at);
+                [$point, $out, $hand] = $this->aim($one, $this->rides ? $f : $this->first(), $at);
                 $off = $weight === null ? $t->off($f / $this->rate) * $this->who[$one]->size() : 0.0;
                 $wrist = $this->wristAt($one, $point, $out, $hand, $off);
                 $miss = max($miss, $arm->bring($f, $wrist, $hand, [$m * $t->pole[0], $t->pole[1], $t->pole[2]], $w));

@@ -16,21 +16,24 @@ use CrispReel\Core\Rig\Figure;
  * fingers; who is touched before who touches. No step is gone back to, so the answer is one.
  *
  * @phpstan-type Vec array{float, float, float}
- * @phpstan-type Sheet array{gap: float, touches?: list<array<string, mixed>>, together?: list<array<string, mixed>>, embrace?: array<string, mixed>, looks?: bool}
+ * @phpstan-type Sheet array{gap: float, touches?: list<array<string, mixed>>, together?: list<array<string, mixed>>, embrace?: array<string, mixed>, faces?: array<string, mixed>, whirl?: array<string, mixed>, looks?: bool}
  */
 final class Meeting
 {
     /** Bump when any step changes: pairs solved before are then made anew. */
     public const VERSION = 1;
 
-    /** Shares of a straight arm at which a place is well in reach, and beyond which the trunk comes along. */
+    /** Share of a straight arm at which a place is well in reach. */
     private const WELL = 0.84;
+
+    /** The same for an arm that strikes, at the end of its contact. */
+    private const STRUCK = 0.94;
 
     /** Metres that the second is moved at most to stand well. */
     private const STEP = 0.60;
 
     /** Metres between the hips of two who do not embrace, for people of 1.70 m. */
-    private const APART = 0.36;
+    private const APART = 0.43;
 
     /** @var array<string, Person> */
     private array $who;
@@ -93,9 +96,13 @@ final class Meeting
     {
         $frames = min($this->who['A']->frames, $this->who['B']->frames);
         $trunks = new Trunks($this->who, $this->rate, $frames);
+        $placed = true;
         if (isset($this->sheet['embrace'])) {
             (new Embrace($this->who, $this->sheet['embrace'], $this->rate, $frames))->settle($this->step(...));
+        } elseif (isset($this->sheet['faces'])) {
+            (new Faces($this->who, $this->sheet['faces'], $this->rate, $frames))->settle($this->step(...));
         } else {
+            $placed = false;
             foreach ($this->touches as $t) {
                 $trunks->stoop($t);
             }
@@ -104,10 +111,15 @@ final class Meeting
         foreach ($joins as $j) {
             $this->step([0.0, 0.0, $this->limited($j->wanted())]);
         }
-        if ($joins === [] && ! isset($this->sheet['embrace'])) {
+        if ($joins === [] && ! $placed) {
             $this->stand();
         }
-        $trunks->lend($this->touches, $joins, $this->wrist(...));
+        if (! $placed) {
+            $trunks->lend($this->touches, $joins, $this->wrist(...));
+        }
+        if (isset($this->sheet['whirl'])) {
+            (new Whirl($this->who, $this->sheet['whirl'], $this->rate, $frames))->settle();
+        }
         foreach ($joins as $j) {
             $this->miss = max($this->miss, $j->settle($frames));
         }
@@ -141,7 +153,8 @@ final class Meeting
             foreach ($t->strike ? [$t->from, $t->until] : [$t->from] as $time) {
                 $f = (int) round($time * $this->rate);
                 $p = $this->who[$t->by];
-                $arms[] = [$this->wrist($t, $f), $p->at("upperArm{$t->hand}", $f), $p->armLength($t->hand), $t->by === 'A' ? 1.0 : -1.0];
+                $long = $p->armLength($t->hand) * ($t->strike ? self::STRUCK : self::WELL);
+                $arms[] = [$this->wrist($t, $f), $p->at("upperArm{$t->hand}", $f), $long, $t->by === 'A' ? 1.0 : -1.0];
             }
         }
         if ($arms === []) {
@@ -154,7 +167,7 @@ final class Meeting
                 static fn (array $a): float => V3::distance(V3::add($a[0], [0.0, 0.0, $a[3] * $by]), $a[1]) / $a[2],
                 $arms,
             ));
-            $worst > self::WELL ? $high = $by : $low = $by;
+            $worst > 1.0 ? $high = $by : $low = $by;
         }
         $this->step([0.0, 0.0, $this->limited($low)]);
     }

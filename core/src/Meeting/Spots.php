@@ -27,9 +27,10 @@ final class Spots
         'wrist' => ['lowerArm', [0.0, 0.0, 0.0], [0.2, 0.8, 0.5], ['lowerArm', 'hand'], ['hand', 0.80]],
         'back' => ['upperChest', [0.06, -0.06, 0.0], [0.15, 0.0, -1.0], ['upperChest', 'chest', 'spine']],
         'waist' => ['spine', [0.04, 0.03, 0.0], [0.75, 0.0, -0.6], ['spine', 'chest', 'hips', 'upperChest']],
-        'cheek' => ['head', [0.03, 0.045, 0.045], [1.0, 0.0, 0.45], ['head']],
-        'chin' => ['head', [0.02, 0.0, 0.06], [0.35, -0.05, 1.0], ['head']],
-        'crown' => ['head', [0.0, 0.12, 0.0], [0.0, 1.0, 0.1], ['head']],
+        'cheek' => ['head', [0.05, 0.085, 0.08], [0.85, 0.0, 0.6], ['head']],
+        'ear' => ['head', [0.04, 0.13, 0.02], [1.0, 0.0, 0.3], ['head']],
+        'chin' => ['head', [0.03, 0.015, 0.06], [0.45, -0.1, 1.0], ['head']],
+        'crown' => ['head', [0.0, 0.2, 0.0], [0.0, 1.0, 0.1], ['head']],
         'knees' => ['upperLeg', [0.0, 0.0, 0.0], [0.0, -0.8, -0.6], ['upperLeg', 'lowerLeg'], ['lowerLeg', 0.86]],
     ];
 
@@ -79,6 +80,9 @@ final class Spots
             $relief = $of->relief($joints, $f, $relief->point(), $way);
         }
 
-        return ['point' => $relief->point(), 'out' => $way, 'role' => $sided($role), 'relief' => $relief];
+        // On a shoulder a hand goes with the girdle, whatever the arm does.
+        $rides = $name === 'shoulder' ? "shoulder{$side}" : $sided($role);
+
+        return ['point' => $relief->point(), 'out' => $way, 'role' => $rides, 'relief' => $relief];
     }
 }

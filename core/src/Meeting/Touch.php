@@ -32,6 +32,8 @@ final readonly class Touch
      * @param  float  $along  metres from the wrist to what touches, for a person of 1.70 m
      * @param  bool  $strike  comes without slowing down
      * @param  float  $lift  metres by which a joint height lies above the shoulders' mean, for hands that meet
+     * @param  float  $taps  times a second that the hand leaves the place for a moment and comes back
+     * @param  bool  $ghost  goes to where the place was before anything began
      * @param  bool  $round  goes round the body: comes from aside
      */
     public function __construct(
@@ -50,6 +52,8 @@ final readonly class Touch
         public bool $strike,
         public float $lift,
         public bool $round,
+        public float $taps,
+        public bool $ghost,
     ) {
     }
 
@@ -68,6 +72,7 @@ final readonly class Touch
             $how, $number($s['reach'] ?? null, 0.4), $number($s['from'] ?? null, 1.0), $number($s['until'] ?? null, 2.0),
             $number($s['gone'] ?? null, 3.0), $vec($s['fingers'] ?? null, [0.0, 0.7, 0.7]), $vec($s['pole'] ?? null, [0.5, -1.0, -0.2]),
             $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true, $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
+            $number($s['taps'] ?? null, 0.0), ($s['ghost'] ?? false) === true,
         );
     }
 
@@ -85,7 +90,9 @@ final readonly class Touch
     {
         $in = 1.0 - Ease::smooth(($t - ($this->from - self::CLOSING)) / self::CLOSING);
 
-        return self::OFF * max($this->strike ? 0.0 : $in, Ease::smooth(($t - $this->until) / self::CLOSING));
+        $tap = $this->taps > 0.0 && $this->holds($t) ? 0.7 * sin(M_PI * $this->taps * ($t - $this->from)) ** 2 : 0.0;
+
+        return self::OFF * max($this->strike ? 0.0 : $in, $tap, Ease::smooth(($t - $this->until) / self::CLOSING));
     }
 
     public function holds(float $t): bool

@@ -41,12 +41,23 @@ final class Trunks
         $k = $p->size();
         $y = Spots::has($t->on) ? Spots::on($other, $t->on, $t->side, $f)['point'][1] : $other->at('upperChest', $f)[1];
         $low = Ease::clamp(($p->at("upperArm{$t->hand}", $f)[1] - $y - 0.22 * $k) / (0.30 * $k));
+        $this->lowered($p, $t, $low);
+        if (in_array($t->on, ['wrist', 'elbow'], true)) {
+            // An arm held out too high for the other is held lower.
+            $high = Ease::clamp(($y - $p->at("upperArm{$t->hand}", $f)[1] - 0.24 * $k) / (0.24 * $other->size()), 0.0, 1.3);
+            $this->lowered($other, $t, $high);
+        }
+    }
+
+    /** Hips go down and the trunk leans by a share, as long as the hand is there. */
+    private function lowered(Person $p, Touch $t, float $low): void
+    {
         for ($g = 0; $low > 0.0 && $g < $this->frames; $g++) {
             $w = $low * $this->course($t, $g / $this->rate, 0.2);
             if ($w > 0.0) {
-                $p->shiftHips($g, [0.0, -0.17 * $k * $w, 0.0]);
-                $this->lean($p, $g, $this->ahead($p, $g), deg2rad(11.0) * $w);
-                $p->turn('head', $g, Q4::axis(V3::cross([0.0, 1.0, 0.0], $this->ahead($p, $g)), -deg2rad(8.0) * $w));
+                $p->shiftHips($g, [0.0, -0.17 * $p->size() * $w, 0.0]);
+                $this->lean($p, $g, $this->ahead($p), deg2rad(11.0) * $w);
+                $p->turn('head', $g, Q4::axis(V3::cross([0.0, 1.0, 0.0], $this->ahead($p)), -deg2rad(8.0) * $w));
             }
         }
     }
@@ -99,19 +110,18 @@ final class Trunks
             $s = ($low + $high) / 2;
             $short($s) ? $low = $s : $high = $s;
         }
+        // The arm that has farthest to go leads through all rows.
+        usort($arms, fn (array $x, array $y): int => $this->ratio($p, $y) <=> $this->ratio($p, $x));
+        [$hand, , $wrist, $course] = $arms[0];
         for ($f = 0; $f < $this->frames; $f++) {
-            $most = 0.0;
-            $by = null;
-            foreach ($arms as $arm) {
-                $w = $arm[3]($f / $this->rate);
-                if ($w > $most) {
-                    [$most, $by] = [$w, $arm];
-                }
-            }
-            if ($by !== null) {
-                $this->lent($p, $f, $by[0], $by[2], $high * $most);
-            }
+            $this->lent($p, $f, $hand, $wrist, $high * $course($f / $this->rate));
         }
+    }
+
+    /** @param  array{string, int, Vec, Closure(float): float, float}  $arm */
+    private function ratio(Person $p, array $arm): float
+    {
+        return V3::distance($p->at("upperArm{$arm[0]}", $arm[1]), $arm[2]) / ($arm[4] * $p->armLength($arm[0]));
     }
 
     /** @param  Vec  $to */
@@ -151,7 +161,7 @@ final class Trunks
     }
 
     /** @return Vec level, to the other */
-    private function ahead(Person $p, int $f): array
+    private function ahead(Person $p): array
     {
         return Q4::rotate($p->place->rotation, [0.0, 0.0, 1.0]);
     }

@@ -119,6 +119,30 @@ final class MotionKit
         ['argueB', 'Argue, the other', ['argue', 'quarrel', 'angry', 'pair', 'talk']],
         ['pushA', 'Push someone', ['push', 'shove', 'angry', 'pair', 'fight']],
         ['pushB', 'Be pushed', ['push', 'shove', 'stumble', 'pair', 'fight']],
+        ['slapA', 'Slap', ['slap', 'hit', 'angry', 'pair', 'fight']],
+        ['slapB', 'Be slapped', ['slap', 'hit', 'hurt', 'pair', 'fight']],
+        ['punchA', 'Punch', ['punch', 'hit', 'beat', 'beat up', 'fist', 'angry', 'pair', 'fight']],
+        ['punchB', 'Be punched', ['punch', 'hit', 'hurt', 'pair', 'fight']],
+        ['dodgeA', 'Punch and miss', ['punch', 'miss', 'hit', 'pair', 'fight']],
+        ['dodgeB', 'Dodge a punch', ['dodge', 'duck', 'avoid', 'pair', 'fight']],
+        ['shoveA', 'Shove with one hand', ['shove', 'push', 'angry', 'pair', 'fight']],
+        ['shoveB', 'Be shoved', ['shove', 'push', 'stumble', 'pair', 'fight']],
+        ['grabWristA', 'Grab a wrist and pull', ['grab', 'hold', 'pull', 'wrist', 'drag', 'pair', 'fight']],
+        ['grabWristB', 'Be pulled by the wrist', ['grab', 'pull', 'wrist', 'pair', 'fight']],
+        ['kissCheekA', 'Kiss on the cheek', ['kiss', 'cheek', 'love', 'greet', 'pair', 'happy']],
+        ['kissCheekB', 'Be kissed on the cheek', ['kiss', 'cheek', 'love', 'pair', 'happy']],
+        ['whisperEarA', 'Whisper in the ear', ['whisper', 'secret', 'ear', 'talk', 'pair', 'quiet']],
+        ['whisperEarB', 'Be whispered to', ['whisper', 'secret', 'ear', 'listen', 'pair']],
+        ['highClapA', 'Clap hands up high', ['clap', 'hands', 'win', 'greet', 'pair', 'happy']],
+        ['highClapB', 'Clap hands up high, the other', ['clap', 'hands', 'win', 'greet', 'pair', 'happy']],
+        ['patShoulderA', 'Pat a shoulder', ['pat', 'shoulder', 'comfort', 'praise', 'pair']],
+        ['patShoulderB', 'Be patted', ['pat', 'shoulder', 'comfort', 'pair']],
+        ['takeArmA', 'Take by the arm', ['take', 'arm', 'hold', 'comfort', 'talk', 'pair']],
+        ['takeArmB', 'Be taken by the arm', ['take', 'arm', 'comfort', 'listen', 'pair']],
+        ['danceTogetherA', 'Dance together, turning', ['dance', 'waltz', 'turn', 'love', 'party', 'pair', 'happy']],
+        ['danceTogetherB', 'Dance together, the other', ['dance', 'waltz', 'turn', 'love', 'party', 'pair', 'happy']],
+        ['helpUpA', 'Help up', ['help', 'up', 'pull', 'comfort', 'pair']],
+        ['helpUpB', 'Be helped up', ['help', 'get up', 'rise', 'sit', 'floor', 'pair']],
     ];
 
     /** @return list<array{slug: string, name: string, recipe: MotionRecipe, tags: list<string>}> */
@@ -130,11 +154,8 @@ final class MotionKit
         }
         foreach (self::SCORES as [$score, $name, $tags]) {
             $settings = ['score' => $score, 'seed' => 3 + strlen($score)];
-            foreach (Pairs::GAPS as $pair => $gap) {
-                if (str_starts_with($score, $pair) && strlen($score) === strlen($pair) + 1) {
-                    $settings['gap'] = $gap;
-                }
-            }
+            $gap = Pairs::GAPS[substr($score, 0, -1)] ?? null;
+            $settings += $gap === null ? [] : ['gap' => $gap];
             $out[] = [
                 'slug' => strtolower((string) preg_replace('/(?<=[a-z])(?=[A-Z])|(?<=[a-z])(?=\d)|(?<=\d)(?=[A-Z])/', '-', $score)),
                 'name' => $name,

@@ -94,7 +94,7 @@ final class MotionSampler
                     false,
                 ];
             case 'act':
-                $sheet = ScoreBook::sheet($r->text('score'));
+                $sheet = Reaction::of(ScoreBook::sheet($r->text('score')), Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));
                 $score = new Score(
                     $body,
                     $sheet,

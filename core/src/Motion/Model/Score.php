@@ -30,7 +30,7 @@ use CrispReel\Core\Rig\Reach;
  *
  * @phpstan-type Key array<string, mixed>
  * @phpstan-type Pulse array{part: string, axis: int, size: float, hz: float, from: float, to: float, phase?: float, once?: bool}
- * @phpstan-type Sheet array{seconds: float, loops?: bool, shifts?: bool, looks?: bool, keys: list<array{float, Key}>, pulses?: list<Pulse>, talks?: list<array{float, float}>, still?: bool, rises?: float}
+ * @phpstan-type Sheet array{seconds: float, loops?: bool, shifts?: bool, looks?: bool, keys: list<array{float, Key}>, pulses?: list<Pulse>, talks?: list<array{float, float}>, still?: bool, rises?: float, reacts?: float}
  */
 final class Score
 {

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\CoreFailure;
+use CrispReel\Core\Motion\Scores\Blows;
 use CrispReel\Core\Motion\Scores\Everyday;
 use CrispReel\Core\Motion\Scores\Feelings;
 use CrispReel\Core\Motion\Scores\Floor;
+use CrispReel\Core\Motion\Scores\Graces;
 use CrispReel\Core\Motion\Scores\Pairs;
 use CrispReel\Core\Motion\Scores\Work;
 use RuntimeException;
@@ -25,7 +27,8 @@ final class ScoreBook
     /** @return array<string, Sheet> */
     public static function all(): array
     {
-        return self::$all ??= Everyday::scores() + Feelings::scores() + Floor::scores() + Work::scores() + Pairs::scores();
+        return self::$all ??= Everyday::scores() + Feelings::scores() + Floor::scores() + Work::scores() + Pairs::scores() + Blows::scores()
+            + Graces::scores();
     }
 
     /** @return Sheet */

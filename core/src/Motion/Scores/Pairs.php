@@ -15,7 +15,11 @@ use CrispReel\Core\Motion\Model\Score;
 final class Pairs
 {
     /** Metres between the two, by the name both halves begin with. */
-    public const GAPS = ['hug' => 0.60, 'shakeHands' => 0.86, 'argue' => 1.1, 'push' => 0.80];
+    public const GAPS = [
+        'hug' => 0.60, 'shakeHands' => 0.86, 'argue' => 1.1, 'push' => 0.80, 'slap' => 0.80, 'punch' => 0.80, 'dodge' => 0.80,
+        'shove' => 0.80, 'grabWrist' => 0.90, 'kissCheek' => 0.62, 'whisperEar' => 0.62, 'highClap' => 0.90, 'patShoulder' => 0.78,
+        'takeArm' => 0.80, 'danceTogether' => 0.62, 'helpUp' => 0.80, 'handOver' => 1.02,
+    ];
 
     /** @return array<string, Sheet> */
     public static function scores(): array
