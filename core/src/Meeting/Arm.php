@@ -61,7 +61,10 @@ final class Arm
         $length = max($least, Ease::softMin($far, self::MOST * ($long + $short), self::SOFT * ($long + $short)));
         $cos = ($long ** 2 + $length ** 2 - $short ** 2) / (2 * $long * $length);
         $bend = acos(Ease::clamp($cos, -1.0, 1.0));
-        $e = V3::across($pole, $d);
+        // The pole turns with the body.
+        $hips = $p->figure->hips;
+        $turn = Q4::heading(Q4::mul($posture->at($hips)[1], Q4::conjugate($p->figure->restTurn($hips))));
+        $e = V3::across(Q4::rotate(Q4::aroundY($turn), $pole), $d);
         $u = V3::add(V3::mul($d, cos($bend)), V3::mul($e, sin($bend)));
         $fore = V3::unit(V3::sub(V3::mul($d, $length), V3::mul($u, $long)));
         $axis = V3::cross($d, $e);

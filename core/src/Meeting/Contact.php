@@ -129,6 +129,11 @@ final class Contact
             $out = Q4::rotate($at->rotation, $spot['out']);
             $turn = Q4::mul($at->rotation, $hand);
             $point = V3::addScaled($at->point($spot['point']), $out, $push + $t->off($time) * $doer->size() * ($t->round ? 1.5 : 1.0));
+            if ($f > $last && $last > $first && ! $t->ghost) {
+                // A hand that lets go runs on for a moment as fast as it went.
+                $v = V3::sub($ride($last)->point($spot['point']), $ride($last - 1)->point($spot['point']));
+                $point = V3::addScaled($point, $v, 1.5 * (1.0 - exp(-($f - $last) / 1.5)));
+            }
             if ($t->round) {
                 // Round a body a hand comes from the side and from before it.
                 $away = $t->off($time) * $doer->size() * 3.0;

@@ -18,8 +18,6 @@ use CrispReel\Core\Math\V3;
  */
 final class Embrace
 {
-    private const TRUNK = ['hips', 'spine', 'chest', 'upperChest', 'upperLegL', 'upperLegR'];
-
     /** Metres by which clothes give way, and that heads keep. */
     private const GIVE = 0.004;
 
@@ -104,15 +102,8 @@ final class Embrace
     private function gaps(): array
     {
         [$a, $b] = [$this->who['A'], $this->who['B']];
-        $out = [];
-        foreach ([self::TRUNK, ['head']] as $k => $parts) {
-            $centre = $k === 0 ? V3::mix($a->at('chest', $this->hold), $b->at('chest', $this->hold), 0.5) : $b->at('head', $this->hold);
-            $relief = $b->relief($k === 0 ? $parts : ['head', 'upperChest', 'neck', 'upperArmL', 'upperArmR'], $this->hold, $centre, [0.0, 0.0, -1.0], 0.48, 2.0);
-            $own = $a->drawn($a->skin->vertices($k === 0 ? $parts : ['head', 'neck']), $this->hold);
-            $out[] = $relief->least($own) ?? 1.0;
-        }
 
-        return [$out[0], $out[1]];
+        return [Bodies::trunks($a, $b, $this->hold), Bodies::heads($a, $b, $this->hold)];
     }
 
     /** Bends a person for the embrace in a row by a weight. */

@@ -18,8 +18,6 @@ use CrispReel\Core\Math\V3;
  */
 final class Faces
 {
-    private const TRUNK = ['hips', 'spine', 'chest', 'upperChest', 'upperLegL', 'upperLegR'];
-
     /** Degrees that a head turns for it at most, and that who is kissed turns away. */
     private const TURN = 34.0;
 
@@ -49,7 +47,7 @@ final class Faces
         for ($round = 0; $round < 6; $round++) {
             [$down, $yaw] = $this->levelled($kept, $lean);
             $by = $this->together($apart);
-            $gap = $this->trunks($by);
+            $gap = Bodies::trunks($this->who['A'], $this->who['B'], $this->hold, $by);
             if ($gap > 0.005) {
                 break;
             }
@@ -146,24 +144,6 @@ final class Faces
         $gap = $relief->least($own) ?? 0.0;
 
         return V3::addScaled($across, $way, $gap - $apart);
-    }
-
-    /**
-     * Metres between the trunks when the second is moved by a step.
-     *
-     * @param  Vec  $by
-     */
-    private function trunks(array $by): float
-    {
-        [$a, $b] = [$this->who['A'], $this->who['B']];
-        $centre = V3::mix($a->at('chest', $this->hold), $b->at('chest', $this->hold), 0.5);
-        $relief = $b->relief(self::TRUNK, $this->hold, $centre, [0.0, 0.0, -1.0], 0.48, 2.0);
-        $own = array_map(
-            static fn (array $p): array => V3::sub($p, $by),
-            $a->drawn($a->skin->vertices(self::TRUNK), $this->hold),
-        );
-
-        return $relief->least($own) ?? 1.0;
     }
 
     /** Both bend for it in a row: more than nought down lowers the first, less the second. */

@@ -62,6 +62,12 @@ final class Join
         return (int) round($this->touch['A']->from * $this->rate);
     }
 
+    /** When the two hands meet. */
+    public function times(): Touch
+    {
+        return $this->touch['A'];
+    }
+
     public function course(float $time): float
     {
         $t = $this->touch['A'];

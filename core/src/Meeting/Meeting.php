@@ -16,18 +16,21 @@ use CrispReel\Core\Rig\Figure;
  * fingers; who is touched before who touches. No step is gone back to, so the answer is one.
  *
  * @phpstan-type Vec array{float, float, float}
- * @phpstan-type Sheet array{gap: float, touches?: list<array<string, mixed>>, together?: list<array<string, mixed>>, embrace?: array<string, mixed>, faces?: array<string, mixed>, whirl?: array<string, mixed>, looks?: bool}
+ * @phpstan-type Sheet array{gap: float, touches?: list<array<string, mixed>>, together?: list<array<string, mixed>>, embrace?: array<string, mixed>, faces?: array<string, mixed>, whirl?: array<string, mixed>, looks?: bool, aside?: float}
  */
 final class Meeting
 {
     /** Bump when any step changes: pairs solved before are then made anew. */
-    public const VERSION = 1;
+    public const VERSION = 2;
 
     /** Share of a straight arm at which a place is well in reach. */
     private const WELL = 0.84;
 
     /** The same for an arm that strikes, at the end of its contact. */
-    private const STRUCK = 0.94;
+    private const STRUCK = 0.90;
+
+    /** Metres that bodies keep between them. */
+    private const CLEAR = 0.03;
 
     /** Metres that the second is moved at most to stand well. */
     private const STEP = 0.60;
@@ -95,27 +98,13 @@ final class Meeting
     private function settle(): void
     {
         $frames = min($this->who['A']->frames, $this->who['B']->frames);
-        $trunks = new Trunks($this->who, $this->rate, $frames);
-        $placed = true;
+        $joins = array_map(fn (array $j): Join => new Join($this->who, $j, $this->rate), $this->sheet['together'] ?? []);
         if (isset($this->sheet['embrace'])) {
             (new Embrace($this->who, $this->sheet['embrace'], $this->rate, $frames))->settle($this->step(...));
         } elseif (isset($this->sheet['faces'])) {
             (new Faces($this->who, $this->sheet['faces'], $this->rate, $frames))->settle($this->step(...));
         } else {
-            $placed = false;
-            foreach ($this->touches as $t) {
-                $trunks->stoop($t);
-            }
-        }
-        $joins = array_map(fn (array $j): Join => new Join($this->who, $j, $this->rate), $this->sheet['together'] ?? []);
-        foreach ($joins as $j) {
-            $this->step([0.0, 0.0, $this->limited($j->wanted())]);
-        }
-        if ($joins === [] && ! $placed) {
-            $this->stand();
-        }
-        if (! $placed) {
-            $trunks->lend($this->touches, $joins, $this->wrist(...));
+            $this->standAndLend($frames, $joins);
         }
         if (isset($this->sheet['whirl'])) {
             (new Whirl($this->who, $this->sheet['whirl'], $this->rate, $frames))->settle();
@@ -125,6 +114,45 @@ final class Meeting
         }
         foreach ($this->touches as $t) {
             $this->miss = max($this->miss, (new Contact($this->who, $t, $this->rate))->settle($frames));
+        }
+    }
+
+    /**
+     * Place first, then trunks; where bodies would be in each other they stand farther apart, and the trunks lend anew.
+     *
+     * @param  list<Join>  $joins
+     */
+    private function standAndLend(int $frames, array $joins): void
+    {
+        $trunks = new Trunks($this->who, $this->rate, $frames);
+        $lend = function () use ($trunks, $joins): void {
+            $trunks->lend($this->touches, $joins, $this->wrist(...));
+        };
+        $stoop = function () use ($trunks): void {
+            foreach ($this->touches as $t) {
+                $trunks->stoop($t);
+            }
+        };
+        $stoop();
+        $this->step([($this->sheet['aside'] ?? 0.0) * ($this->who['A']->size() + $this->who['B']->size()) / 2, 0.0, 0.0]);
+        foreach ($joins as $j) {
+            $this->step([0.0, 0.0, $this->limited($j->wanted())]);
+        }
+        if ($joins === []) {
+            $this->stand();
+        }
+        $lend();
+        for ($round = 0; $round < 2; $round++) {
+            $by = $this->tooNear($frames, array_map(static fn (Join $j): Touch => $j->times(), $joins));
+            if ($by <= 0.0) {
+                return;
+            }
+            $this->step([0.0, 0.0, $by]);
+            foreach ($this->who as $p) {
+                $p->forget();
+            }
+            $stoop();
+            $lend();
         }
     }
 
@@ -143,6 +171,26 @@ final class Meeting
         $least = self::APART * ($this->who['A']->size() + $this->who['B']->size()) / 2;
 
         return max(Ease::clamp($by, -self::STEP, self::STEP), $least - $apart);
+    }
+
+    /**
+     * Metres by which bodies that would be in each other, at the touches or at the end, are to be farther apart.
+     *
+     * @param  list<Touch>  $joins
+     */
+    private function tooNear(int $frames, array $joins): float
+    {
+        $rows = [$frames - 1];
+        foreach ([...$this->touches, ...$joins] as $t) {
+            array_push($rows, (int) round($t->from * $this->rate), (int) round(($t->from + $t->until) / 2 * $this->rate));
+            $rows[] = (int) round($t->until * $this->rate);
+        }
+        $gap = INF;
+        foreach (array_unique($rows) as $f) {
+            $gap = min($gap, Bodies::all($this->who['A'], $this->who['B'], min($frames - 1, $f)));
+        }
+
+        return $gap < self::CLEAR - 0.005 ? min(0.4, self::CLEAR - $gap) : 0.0;
     }
 
     /** Moves the second until the hand that has farthest to reach has it well in reach. */

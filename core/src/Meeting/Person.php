@@ -52,6 +52,12 @@ final class Person
         );
     }
 
+    /** As the motion has it again. */
+    public function forget(): void
+    {
+        $this->postures = [];
+    }
+
     /** @return list<float> all rows, one after the other */
     public function rows(): array
     {

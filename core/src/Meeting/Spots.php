@@ -26,7 +26,6 @@ final class Spots
         'elbow' => ['lowerArm', [0.0, 0.0, 0.0], [0.5, -0.2, 0.2], ['lowerArm', 'upperArm'], ['hand', 0.14]],
         'wrist' => ['lowerArm', [0.0, 0.0, 0.0], [0.2, 0.8, 0.5], ['lowerArm', 'hand'], ['hand', 0.80]],
         'back' => ['upperChest', [0.06, -0.06, 0.0], [0.15, 0.0, -1.0], ['upperChest', 'chest', 'spine']],
-        'waist' => ['spine', [0.04, 0.03, 0.0], [0.75, 0.0, -0.6], ['spine', 'chest', 'hips', 'upperChest']],
         'cheek' => ['head', [0.05, 0.085, 0.08], [0.85, 0.0, 0.6], ['head']],
         'ear' => ['head', [0.04, 0.13, 0.02], [1.0, 0.0, 0.3], ['head']],
         'chin' => ['head', [0.03, 0.015, 0.06], [0.45, -0.1, 1.0], ['head']],

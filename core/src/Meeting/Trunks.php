@@ -40,7 +40,7 @@ final class Trunks
         $other = $this->who[$t->by === 'A' ? 'B' : 'A'];
         $k = $p->size();
         $y = Spots::has($t->on) ? Spots::on($other, $t->on, $t->side, $f)['point'][1] : $other->at('upperChest', $f)[1];
-        $low = Ease::clamp(($p->at("upperArm{$t->hand}", $f)[1] - $y - 0.22 * $k) / (0.30 * $k));
+        $low = Ease::clamp(($p->at("upperArm{$t->hand}", $f)[1] - $y - 0.22 * $k) / (0.30 * $k), 0.0, 1.4);
         $this->lowered($p, $t, $low);
         if (in_array($t->on, ['wrist', 'elbow'], true)) {
             // An arm held out too high for the other is held lower.

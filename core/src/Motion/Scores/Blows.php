@@ -203,7 +203,7 @@ final class Blows
                 [2.4, ['pin' => true]], [3.3, ['home' => true]], [3.6, ['pin' => true]],
             ]],
             'grabWristB' => ['seconds' => 3.6, 'reacts' => 1.25, 'keys' => [
-                [0.0, []], [0.5, ['armL' => 'low']], [0.95, ['pin' => true, 'face' => ['browsUp' => 0.8]]], [1.25, ['pin' => true]],
+                [0.0, []], [0.5, ['armL' => 'middle']], [0.95, ['pin' => true, 'face' => ['browsUp' => 0.8]]], [1.25, ['pin' => true]],
                 [
                     1.6,
                     [

@@ -35,7 +35,7 @@ final class Meetings
             return self::$sheets;
         }
         $out = [];
-        $push = ['on' => 'chest', 'reach' => 0.46, 'from' => 0.84, 'until' => 1.01, 'gone' => 2.2, 'fingers' => [0.0, 1.0, 0.15], 'strike' => true];
+        $push = ['on' => 'chest', 'reach' => 0.46, 'from' => 0.84, 'until' => 0.94, 'gone' => 2.2, 'fingers' => [0.0, 1.0, 0.15], 'strike' => true];
 
         $punch = [
             'by' => 'A', 'hand' => 'R', 'side' => 'L', 'how' => 'fist', 'reach' => 0.40, 'from' => 0.60, 'until' => 0.66, 'gone' => 1.3,
@@ -93,18 +93,18 @@ final class Meetings
                 'by' => 'A', 'hand' => 'R', 'on' => 'upperArm', 'side' => 'L', 'how' => 'grip', 'reach' => 0.35, 'from' => 0.95, 'until' => 3.0,
                 'gone' => 3.8, 'fingers' => [0.2, 0.2, 1.0],
             ]]],
-            'danceTogether' => ['looks' => false, 'together' => [[
+            'danceTogether' => ['looks' => false, 'aside' => -0.09, 'together' => [[
                 'join' => 'facing', 'A' => 'L', 'B' => 'R', 'height' => -0.10, 'share' => 0.74, 'aside' => 0.34, 'rides' => true, 'reach' => 0.4,
                 'from' => 1.15, 'until' => 7.6, 'gone' => 8.5, 'fingers' => [0.3, 1.0, 0.0], 'pole' => [0.5, -1.0, -0.2],
                 "B's" => ['fingers' => [-0.3, 1.0, 0.0]],
             ]], 'touches' => [
                 [
-                    'by' => 'A', 'hand' => 'R', 'on' => 'waist', 'side' => 'L', 'reach' => 0.5, 'from' => 1.25, 'until' => 7.6, 'gone' => 8.5,
-                    'fingers' => [0.5, 0.3, 1.0], 'pole' => [1.0, -0.3, -0.1],
-                ],
-                [
                     'by' => 'B', 'hand' => 'L', 'on' => 'shoulder', 'side' => 'R', 'reach' => 0.6, 'from' => 1.35, 'until' => 7.5, 'gone' => 8.4,
                     'fingers' => [0.1, 0.2, 1.0], 'pole' => [0.9, -0.6, 0.0],
+                ],
+                [
+                    'by' => 'A', 'hand' => 'R', 'on' => 'upperArm', 'side' => 'L', 'reach' => 0.5, 'from' => 1.25, 'until' => 7.6, 'gone' => 8.5,
+                    'fingers' => [0.2, 0.3, 1.0], 'pole' => [0.8, -0.7, 0.0],
                 ],
             ], 'whirl' => ['from' => 1.6, 'until' => 7.4, 'degrees' => 360.0, 'beat' => 0.55]],
             'helpUp' => ['touches' => [[
