@@ -13,7 +13,10 @@ use App\Models\Asset;
 use CrispReel\Core\Document\Beat;
 use Illuminate\Support\Facades\DB;
 
-/** Puts a motion on a performer's lane; without a start it follows the last beat. */
+/**
+ * Puts a motion on a performer's lane; without a start it follows the last beat. Half of what two people do together, with a partner
+ * (somebody, or "near"), puts the other half on the partner's.
+ */
 final class BeatAdd implements EditCommand
 {
     public function name(): string
@@ -34,7 +37,7 @@ final class BeatAdd implements EditCommand
 
     public function rules(): array
     {
-        return ['item' => 'required', 'motion' => 'required'] + self::fields(['item']);
+        return ['item' => 'required', 'motion' => 'required', 'partner' => 'sometimes|nullable'] + self::fields(['item']);
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -45,9 +48,22 @@ final class BeatAdd implements EditCommand
             throw new UserError('beat.not-performer', "\"{$item->name}\" is not a performer.", 'Put the motion on a performer.');
         }
         self::needMotion($motion);
+        $partner = ($in['partner'] ?? null) === null ? null : (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null);
+        unset($in['partner']);
+        if ($partner !== null) {
+            $in['start'] ??= max($this->after($scene, (int) $item->id), $this->after($scene, (int) $partner->item->id) + $partner->comes);
+        }
         $in['start'] ??= $this->after($scene, (int) $item->id);
         $columns = ['asset_id' => $motion->id] + RowColumns::fresh(Beat::class, self::ordered($in), $scene);
-        $scene->remember($in['as'] ?? null, $scene->rows->insert('beats', $columns));
+        $id = $scene->rows->insert('beats', $columns);
+        $scene->remember($in['as'] ?? null, $id);
+        if ($partner !== null) {
+            $half = ['item' => "i{$partner->item->id}", 'motion' => "a{$partner->motion->id}", 'start' => $in['start']];
+            $half['play'] = ['with' => "b{$id}"];
+            $scene->rows->insert('beats', ['asset_id' => $partner->motion->id] + RowColumns::fresh(Beat::class, self::ordered($half), $scene));
+
+            return "{$motion->name} for {$item->name} with {$partner->item->name}";
+        }
 
         return "{$motion->name} for {$item->name}";
     }

@@ -98,8 +98,9 @@ final class LaneCompiler
             }
             $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->stood($beat, $figure);
             $this->carryOn($last, $stance, $segment, $figure);
-            if ($beat->play->with !== '') {
-                $this->pair($segment, $item, $figure);
+            if ($beat->play->with !== '' && $this->pair($segment, $item, $figure) && $beat->start > 0) {
+                $way = $this->approach($last, $stance, $segment, $item, $figure);
+                $segments = $way === null ? $segments : [...$segments, $way];
             }
             if ($onGround) {
                 $segment->fit = GroundFit::of($segment, $item, $figure, $this->around, $this->assets, $this->document->rate->perSecond());
@@ -234,15 +235,22 @@ final class LaneCompiler
         if (! $figure->isHuman()) {
             throw UnableToCompile::noFigure($asset->name, $item->name);
         }
-        $seconds = $beat->path?->arrive === null
-            ? 0.0
-            : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start + $beat->play->skip)));
         $from = $stance === null ? [0.0, 0.0, 0.0] : $this->anchor($stance, $stance, 'foot');
         if ($beat->path?->from !== null) {
             [$x, $y, $z, $heading] = $beat->path->from;
             $at = Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse()->point([$x, $y, $z]);
             [$from, $ground] = [[$at[0], $at[2], deg2rad($heading - $item->headingDeg)], $at[1]];
         }
+
+        return $this->along($beat, $item, $figure, $recipe, $from, $ground);
+    }
+
+    /** @param  array{float, float, float}  $from  x, z, heading of the stand before, in lane space */
+    private function along(Beat $beat, Item $item, Figure $figure, MotionRecipe $recipe, array $from, float $ground): LaneSegment
+    {
+        $seconds = $beat->path?->arrive === null
+            ? 0.0
+            : max(0.5, $this->document->rate->seconds((float) ($beat->path->arrive - $beat->start + $beat->play->skip)));
         $walk = new PathWalk($beat, $item, $figure, $recipe, $this->around, $from, $ground, $seconds);
         [$table, $key, $end] = $walk->table($this->assets);
         array_push($this->notes, ...$walk->notes());
@@ -344,14 +352,11 @@ final class LaneCompiler
         return $this->footing($last->row($frame), $figure, $last->lift, $last->ground);
     }
 
-    /** Metres that a paired performer is moved beyond which it is told. */
-    private const PAIR_FAR = 0.35;
-
     /** Metres by which hands may miss their places untold. */
     private const PAIR_MISS = 0.02;
 
-    /** Stands a performer to the one of another beat as their motions were made. */
-    private function pair(LaneSegment $segment, Item $item, Figure $figure): void
+    /** Stands a performer to the one of another beat as their motions were made; false where there is none. */
+    private function pair(LaneSegment $segment, Item $item, Figure $figure): bool
     {
         $with = null;
         foreach ($this->document->beats as $b) {
@@ -360,7 +365,7 @@ final class LaneCompiler
         $other = $with === null ? null : $this->document->items[$with->item];
         $its = $other === null ? null : ($this->figures)($other);
         if ($with === null || $other === null || $its === null) {
-            return;
+            return false;
         }
         if (isset($this->open[$other->id])) {
             $this->notes[] = new Finding(
@@ -370,7 +375,7 @@ final class LaneCompiler
                 mends: [new Mend('Untie this one', [Command::of('beat.pair', beat: $segment->beat, with: null)])],
             );
 
-            return;
+            return false;
         }
         foreach ($this->lane($other, $its)->segments as $s) {
             if ($s->beat === $with->id) {
@@ -380,21 +385,40 @@ final class LaneCompiler
                 $stand = LaneSegment::after($stand, $this->apart($with, $segment->from));
                 $here = Placement::standing($item->position, $item->headingDeg, $item->scale);
                 $p = $here->inverse()->point([$stand[0], $here->position[1], $stand[1]]);
-                $before = $segment->row($segment->start);
                 $segment->move = [$p[0], $p[2], $stand[2] - deg2rad($item->headingDeg)];
                 $segment->carried();
-                $after = $segment->row($segment->start);
-                $moved = hypot($after[0] - $before[0], $after[2] - $before[2]) * $item->scale;
-                if ($moved > self::PAIR_FAR && $segment->start > 0) {
-                    $this->notes[] = new Finding(
-                        'pair.far', Severity::Look, sprintf('%s is moved %.1f m to stand with %s.', $item->name, $moved, $other->name),
-                        remedy: 'Let the performer walk there first.', about: [$item->id, $segment->beat],
-                        frames: [$segment->from->start, $segment->from->start],
-                        figures: [new Measured('moved', $moved, 'm', self::PAIR_FAR)],
-                    );
-                }
+
+                return true;
             }
         }
+
+        return false;
+    }
+
+    /**
+     * The way to where a pair stands, before its motion begins.
+     *
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance
+     */
+    private function approach(?LaneSegment $last, ?array $stance, LaneSegment $to, Item $item, Figure $figure): ?LaneSegment
+    {
+        $rate = $this->document->rate->perSecond();
+        $row = $last === null ? $this->standing($figure) : $last->row(min($to->start, $last->end));
+        $stance ??= $this->footing($row, $figure, 0.0, 0.0);
+        $goes = $this->footing($to->row($to->start), $figure, $to->lift, $to->ground);
+        $ground = $last->ground ?? 0.0;
+        $recipe = new MotionRecipe('walkToMark', ['speed' => 1.15, 'seed' => 3]);
+        $from = $this->anchor($stance, $goes, 'foot');
+        $walk = fn (Beat $b): LaneSegment => $this->along($b, $item, $figure, $recipe, $from, $ground);
+        $free = match (true) {
+            $last === null => 0.0, $last->from->play->keepLooping => $last->start + $rate, default => $last->end,
+        };
+        [$way, $note] = (new Approach($item, $figure, $rate, $walk))->before(
+            $to, $row, $from, $this->anchor($goes, $stance, 'foot'), $free,
+        );
+        array_push($this->notes, ...($note === null ? [] : [$note]));
+
+        return $way;
     }
 
     /**

@@ -69,17 +69,15 @@ final class Arm
         $fore = V3::unit(V3::sub(V3::mul($d, $length), V3::mul($u, $long)));
         $axis = V3::cross($d, $e);
         $side = $p->figure->body()->side[$this->side];
-        $turned = static fn (array $way, array $hang, int $j): array => Q4::mul(
-            Q4::mul(Q4::fromAxes([0.0, -1.0, 0.0], [1.0, 0.0, 0.0], $way, $axis), $hang),
-            $p->figure->restTurn($j),
-        );
+        $frame = static fn (float $x, float $y, float $z): array => Q4::fromAxes([0.0, -1.0, 0.0], [1.0, 0.0, 0.0], [$x, $y, $z], $axis);
         $own = Q4::mul(Q4::conjugate($p->place->rotation), $hand);
         $own = Q4::mul($own, $p->figure->restTurn($end));
-        $plain = $turned($fore, $side['lowerHang'], $lower);
+        $plain = Q4::mul(Q4::mul($frame(...$fore), $side['lowerHang']), $p->figure->restTurn($lower));
+        $above = Q4::mul(Q4::mul($frame(...$u), $side['upperHang']), $p->figure->restTurn($upper));
         $rel = Q4::mul(Q4::conjugate($plain), $own);
         $twist = Angle::wrapped(2 * atan2($rel[0] * $side['lower'][0] + $rel[1] * $side['lower'][1] + $rel[2] * $side['lower'][2], $rel[3]));
         $twist *= 0.5 * Ease::smooth((M_PI - abs($twist)) / deg2rad(100.0));
-        $aims = [[$upper, $turned($u, $side['upperHang'], $upper)], [$lower, Q4::mul($plain, Q4::axis($side['lower'], $twist))], [$end, $own]];
+        $aims = [[$upper, $above], [$lower, Q4::mul($plain, Q4::axis($side['lower'], $twist))], [$end, $own]];
         $was = array_map(static fn (array $a): array => $posture->at($a[0])[1], $aims);
         foreach ($aims as $k => [$j, $aim]) {
             $posture->turn($j, $this->mixed("{$k}", $was[$k], $aim, $weight));

@@ -115,22 +115,17 @@ final class Embrace
         $taller = $k - $other->size();
         $ahead = Q4::rotate($p->place->rotation, [0.0, 0.0, 1.0]);
         $across = Q4::rotate($p->place->rotation, [1.0, 0.0, 0.0]);
-        $spine = static function (array $axis, float $angle) use ($p, $f): void {
-            foreach (['spine' => 0.36, 'chest' => 0.36, 'upperChest' => 0.28] as $role => $share) {
-                $p->turn($role, $f, Q4::axis($axis, $angle * $share));
-            }
-        };
         if (abs($taller) <= self::UNLIKE) {
             $p->shiftHips($f, V3::mul($ahead, 0.07 * $k * $w));
-            $spine($across, -deg2rad(7.0) * $w);
-            $spine($ahead, -deg2rad(9.0) * $x * $w);
+            $p->bend($f, $across, -deg2rad(7.0) * $w);
+            $p->bend($f, $ahead, -deg2rad(9.0) * $x * $w);
             $p->turn('head', $f, Q4::mul(Q4::axis($ahead, -deg2rad(14.0) * $x * $w), Q4::axis($across, deg2rad(5.0) * $w)));
         } elseif ($taller > 0.0) {
             $p->shiftHips($f, [0.0, -min(0.17, 0.55 * $taller) * $w, 0.0]);
-            $spine($across, deg2rad(min(14.0, 60.0 * $taller)) * $w);
+            $p->bend($f, $across, deg2rad(min(14.0, 60.0 * $taller)) * $w);
             $p->turn('head', $f, Q4::axis($across, deg2rad(14.0) * $w));
         } else {
-            $spine($across, -deg2rad(9.0) * $w);
+            $p->bend($f, $across, -deg2rad(9.0) * $w);
             $p->turn('head', $f, Q4::mul(Q4::aroundY(deg2rad(38.0) * $w), Q4::axis($across, deg2rad(6.0) * $w)));
         }
     }

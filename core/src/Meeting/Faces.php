@@ -157,9 +157,7 @@ final class Faces
             $angle = deg2rad(($one === 'A' ? 8.0 : 2.0) + $lean + 22.0 * $own) * $w;
             // Hips go back as the trunk goes ahead.
             $p->shiftHips($f, V3::add(V3::mul($ahead, (0.02 - 0.004 * $lean - 0.06 * $own) * $k * $w), [0.0, -0.10 * $own * $k * $w, 0.0]));
-            foreach (['spine' => 0.36, 'chest' => 0.36, 'upperChest' => 0.28] as $role => $share) {
-                $p->turn($role, $f, Q4::axis($across, $angle * $share));
-            }
+            $p->bend($f, $across, $angle);
             $turn = $one === 'A' ? $yaw : deg2rad($this->course->side === 'R' ? self::OFFER : -self::OFFER);
             $level = Q4::mul(Q4::aroundY($turn * $w / 2), Q4::axis($across, -0.8 * $angle / 2));
             $p->turn('neck', $f, $level);

@@ -20,6 +20,9 @@ use CrispReel\Core\Rig\Posture;
  */
 final class Person
 {
+    /** Of a bend of the trunk, by joint. */
+    private const SPINE = ['spine' => 0.36, 'chest' => 0.36, 'upperChest' => 0.28];
+
     /** @var array<int, Posture> */
     private array $postures = [];
 
@@ -110,6 +113,18 @@ final class Person
             $own = Q4::mul(Q4::conjugate($q), Q4::mul($by, $q));
             $p = $this->posture($f);
             $p->turn($j, Q4::mul($own, $p->at($j)[1]));
+        }
+    }
+
+    /**
+     * Bends the trunk about an axis of the shared space, each joint by its share.
+     *
+     * @param  Vec  $axis  unit
+     */
+    public function bend(int $f, array $axis, float $angle): void
+    {
+        foreach (self::SPINE as $role => $share) {
+            $this->turn($role, $f, Q4::axis($axis, $angle * $share));
         }
     }
 

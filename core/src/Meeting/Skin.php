@@ -15,6 +15,7 @@ use CrispReel\Core\Rig\Posture;
  * blend skinning).
  *
  * @phpstan-type Vec array{float, float, float}
+ * @phpstan-type Quat array{float, float, float, float}
  */
 final class Skin
 {
@@ -105,14 +106,15 @@ final class Skin
      */
     public function posed(iterable $vertices, Posture $posture): array
     {
-        $joints = $out = [];
+        $places = $turns = $out = [];
         foreach ($vertices as $v) {
             if (isset($out[$v])) {
                 continue;
             }
             $x = $y = $z = 0.0;
             foreach ($this->held[$v] as [$j, $w, [$ax, $ay, $az]]) {
-                [[$px, $py, $pz], [$qx, $qy, $qz, $qw]] = $joints[$j] ??= $posture->at($j);
+                [$px, $py, $pz] = $places[$j] ??= $posture->at($j)[0];
+                [$qx, $qy, $qz, $qw] = $turns[$j] ??= $posture->at($j)[1];
                 $tx = 2.0 * ($qy * $az - $qz * $ay);
                 $ty = 2.0 * ($qz * $ax - $qx * $az);
                 $tz = 2.0 * ($qx * $ay - $qy * $ax);

@@ -57,20 +57,20 @@ final readonly class Touch
     ) {
     }
 
-    /** @param  array<string, mixed>  $s  as the sheets of pairs write it */
+    /** @param  array<mixed>  $s  as the sheets of pairs write it */
     public static function of(array $s): self
     {
-        $vec = static fn (mixed $v, array $else): array => is_array($v) && count($v) === 3
-            ? [(float) $v[0], (float) $v[1], (float) $v[2]]
-            : $else;
         $text = static fn (mixed $v, string $else): string => is_string($v) ? $v : $else;
         $number = static fn (mixed $v, float $else): float => is_int($v) || is_float($v) ? (float) $v : $else;
+        $vec = static fn (mixed $v, float $x, float $y, float $z): array => is_array($v)
+            ? [$number($v[0] ?? null, $x), $number($v[1] ?? null, $y), $number($v[2] ?? null, $z)]
+            : [$x, $y, $z];
         $how = $text($s['how'] ?? null, 'flat');
 
         return new self(
             $text($s['by'] ?? null, 'A'), $text($s['hand'] ?? null, 'R'), $text($s['on'] ?? null, 'hand'), $text($s['side'] ?? null, 'R'),
             $how, $number($s['reach'] ?? null, 0.4), $number($s['from'] ?? null, 1.0), $number($s['until'] ?? null, 2.0),
-            $number($s['gone'] ?? null, 3.0), $vec($s['fingers'] ?? null, [0.0, 0.7, 0.7]), $vec($s['pole'] ?? null, [0.5, -1.0, -0.2]),
+            $number($s['gone'] ?? null, 3.0), $vec($s['fingers'] ?? null, 0.0, 0.7, 0.7), $vec($s['pole'] ?? null, 0.5, -1.0, -0.2),
             $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true, $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
             $number($s['taps'] ?? null, 0.0), ($s['ghost'] ?? false) === true,
         );

@@ -20,8 +20,6 @@ final class Trunks
     /** At full share, for a person of 1.70 m: hips ahead and down (metres), spine towards the place, turned, girdle (degrees). */
     private const FULL = ['ahead' => 0.06, 'down' => 0.10, 'lean' => 24.0, 'turn' => 12.0, 'girdle' => 14.0, 'head' => 0.75];
 
-    private const SPINE = ['spine' => 0.36, 'chest' => 0.36, 'upperChest' => 0.28];
-
     private const REACH = 0.90;
 
     /** Seconds by which the trunk is ahead of the hand. */
@@ -138,9 +136,7 @@ final class Trunks
         $head = $p->joint('head', $f)->rotation;
         $this->lean($p, $f, $level, deg2rad(self::FULL['lean']) * $s);
         $m = $hand === 'L' ? -1.0 : 1.0;
-        foreach (self::SPINE as $role => $share) {
-            $p->turn($role, $f, Q4::aroundY($m * deg2rad(self::FULL['turn']) * $s * $share));
-        }
+        $p->bend($f, [0.0, 1.0, 0.0], $m * deg2rad(self::FULL['turn']) * $s);
         $shoulder = $p->at("shoulder{$hand}", $f);
         $axis = V3::cross(V3::sub($p->at("upperArm{$hand}", $f), $shoulder), V3::sub($to, $shoulder));
         if (V3::length($axis) > 1e-6) {
@@ -154,10 +150,7 @@ final class Trunks
     /** @param  Vec  $way  level */
     private function lean(Person $p, int $f, array $way, float $angle): void
     {
-        $axis = V3::unit(V3::cross([0.0, 1.0, 0.0], $way));
-        foreach (self::SPINE as $role => $share) {
-            $p->turn($role, $f, Q4::axis($axis, $angle * $share));
-        }
+        $p->bend($f, V3::unit(V3::cross([0.0, 1.0, 0.0], $way)), $angle);
     }
 
     /** @return Vec level, to the other */

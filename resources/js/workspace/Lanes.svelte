@@ -105,7 +105,7 @@
         if (!id || !host || item.kind !== 'performer') return;
         e.preventDefault();
         const start = Math.max(0, line.frame(e.clientX - host.getBoundingClientRect().left));
-        void scene.edit({ do: 'beat.add', item: item.id, motion: id, start });
+        void scene.edit({ do: 'beat.add', item: item.id, motion: id, start, partner: 'near' });
     }
 
     const framed = (c: CameraRowData) => framingsOf(scene.rows.framings, c.id);

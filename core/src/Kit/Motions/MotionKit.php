@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Kit\Motions;
 
 use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Motion\Model\ScoreBook;
 use CrispReel\Core\Motion\Scores\Pairs;
 
 /** All motions of the house: names, words to find them by, and the recipe of each. */
@@ -156,6 +157,8 @@ final class MotionKit
             $settings = ['score' => $score, 'seed' => 3 + strlen($score)];
             $gap = Pairs::GAPS[substr($score, 0, -1)] ?? null;
             $settings += $gap === null ? [] : ['gap' => $gap];
+            // What is taken harder or softer has a number for it.
+            $settings += isset(ScoreBook::all()[$score]['reacts']) ? ['strength' => 1.0] : [];
             $out[] = [
                 'slug' => strtolower((string) preg_replace('/(?<=[a-z])(?=[A-Z])|(?<=[a-z])(?=\d)|(?<=\d)(?=[A-Z])/', '-', $score)),
                 'name' => $name,
@@ -165,5 +168,22 @@ final class MotionKit
         }
 
         return $out;
+    }
+
+    /**
+     * The other half of what two people do together.
+     *
+     * @return string|null its slug; null where a motion is no half
+     */
+    public static function otherHalf(string $slug): ?string
+    {
+        if ($slug === 'hand-over' || $slug === 'receive') {
+            return $slug === 'receive' ? 'hand-over' : 'receive';
+        }
+        $pair = substr($slug, 0, -2);
+        $other = ['-a' => '-b', '-b' => '-a'][substr($slug, -2)] ?? null;
+        $name = lcfirst(str_replace(' ', '', ucwords(str_replace('-', ' ', $pair))));
+
+        return $other !== null && isset(Pairs::GAPS[$name]) ? $pair.$other : null;
     }
 }

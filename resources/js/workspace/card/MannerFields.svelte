@@ -31,7 +31,9 @@
             ['pace', 'Pace', 0.5, 2, 1, 'How quick it is'],
         ],
     };
-    const sliders = $derived(SLIDERS[model] ?? []);
+    /** What is done to somebody is taken harder or softer. */
+    const TAKEN: Slider = ['strength', 'Taken', 0.3, 2, 1, 'How hard it is taken; from 1.5 on the one who is struck falls'];
+    const sliders = $derived([...(SLIDERS[model] ?? []), ...(usually('strength', -1) >= 0 ? [TAKEN] : [])]);
     const changed = $derived(sliders.some(([name]) => name in beat.settings));
 </script>
 

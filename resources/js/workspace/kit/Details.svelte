@@ -74,7 +74,7 @@
         return cast.find((i) => scene.isSelected('items', i.id)) ?? (cast.length === 1 ? cast[0] : undefined);
     });
     async function give() {
-        if (a && doer && (await scene.edit({ do: 'beat.add', item: doer.id, motion: a.id }))) kit.close();
+        if (a && doer && (await scene.edit({ do: 'beat.add', item: doer.id, motion: a.id, partner: 'near' }))) kit.close();
     }
     const field = (e: Event) => (e.currentTarget as HTMLInputElement).value.trim();
 </script>

@@ -42,7 +42,7 @@
             };
             return;
         }
-        await scene.edit({ do: 'beat.add', item: who.id, motion: a.id });
+        await scene.edit({ do: 'beat.add', item: who.id, motion: a.id, partner: 'near' });
     }
 
     async function carry() {
