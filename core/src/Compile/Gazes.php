@@ -9,6 +9,7 @@ use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Motion\Scores\Meetings;
 
 /**
  * Whom people look at by themselves: who speaks looks at whom they speak to and is looked at, two in one motion look at each other,
@@ -95,6 +96,11 @@ final readonly class Gazes
 
     private function partner(string $id, LaneSegment $s): ?string
     {
+        // In some motions of two the heads are the motion's own: a cheek that is kissed does not turn.
+        $recipe = $this->draft->assets->digest($this->draft->document->assets[$s->from->motion])['recipe'] ?? null;
+        if (is_array($recipe) && Meetings::keepsHeads($recipe)) {
+            return null;
+        }
         foreach ($s->from->play->with === '' ? [] : $this->draft->document->beats as $b) {
             if ($b->id === $s->from->play->with) {
                 return $b->item === $id ? null : $b->item;

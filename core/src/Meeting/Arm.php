@@ -8,6 +8,7 @@ use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Rig\SteadyMix;
 
 /**
  * One arm of one person, brought to places row after row: two-bone IK with the elbow to a pole, from turns that do not depend on what
@@ -29,16 +30,16 @@ final class Arm
     /** Degrees a wrist bends at most. */
     private const WRIST = 80.0;
 
-    /** @var array<string, Quat> what was turned to in the row before */
-    private array $before = [];
+    private readonly SteadyMix $mix;
 
     public function __construct(private readonly Person $person, public readonly string $side)
     {
+        $this->mix = new SteadyMix;
     }
 
     public function forget(): void
     {
-        $this->before = [];
+        $this->mix->forget();
     }
 
     /**
@@ -80,42 +81,10 @@ final class Arm
         $aims = [[$upper, $above], [$lower, Q4::mul($plain, Q4::axis($side['lower'], $twist))], [$end, $own]];
         $was = array_map(static fn (array $a): array => $posture->at($a[0])[1], $aims);
         foreach ($aims as $k => [$j, $aim]) {
-            $posture->turn($j, $this->mixed("{$k}", $was[$k], $aim, $weight));
+            $posture->turn($j, $this->mix->between("{$k}", $was[$k], $aim, $weight));
         }
 
         return abs($far - $length) < 1e-9 ? 0.0 : max(0.0, $far - $length) * $p->place->scale;
-    }
-
-    /**
-     * Between two turns, on the way round that was taken before.
-     *
-     * @param  Quat  $from
-     * @param  Quat  $to
-     * @return Quat
-     */
-    private function mixed(string $key, array $from, array $to, float $share): array
-    {
-        $from = self::like($from, $this->before["{$key} from"] ?? $from);
-        $to = self::like($to, $this->before["{$key} to"] ?? $from);
-        [$this->before["{$key} from"], $this->before["{$key} to"]] = [$from, $to];
-        $cos = $from[0] * $to[0] + $from[1] * $to[1] + $from[2] * $to[2] + $from[3] * $to[3];
-        $angle = acos(Ease::clamp($cos, -1.0, 1.0));
-        $sin = sin($angle);
-        [$a, $b] = $sin < 1e-3 ? [1 - $share, $share] : [sin((1 - $share) * $angle) / $sin, sin($share * $angle) / $sin];
-
-        return Q4::unit([
-            $a * $from[0] + $b * $to[0], $a * $from[1] + $b * $to[1], $a * $from[2] + $b * $to[2], $a * $from[3] + $b * $to[3],
-        ]);
-    }
-
-    /**
-     * @param  Quat  $q
-     * @param  Quat  $as
-     * @return Quat the same turn with the sign nearer to another one
-     */
-    private static function like(array $q, array $as): array
-    {
-        return $q[0] * $as[0] + $q[1] * $as[1] + $q[2] * $as[2] + $q[3] * $as[3] < 0.0 ? [-$q[0], -$q[1], -$q[2], -$q[3]] : $q;
     }
 
     /**

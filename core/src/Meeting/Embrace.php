@@ -150,10 +150,14 @@ final class Embrace
         $hull = new Hull($other, $f, $axis);
         $best = [INF, null, [0.5, -1.0, -0.2], [0.0, 0.0, 0.0]];
         $kept = $p->posture($f)->result();
+        // Round a child an arm goes round its arms, too.
+        $parts = $k - $other->size() > self::UNLIKE
+            ? ['upperChest', 'chest', 'spine', 'hips', 'upperArmL', 'upperArmR']
+            : ['upperChest', 'chest', 'spine', 'hips'];
         foreach ([12, 28, 44, 60, 78, 96, 115] as $angle) {
             [$s, $q] = [sin(deg2rad($angle)), cos(deg2rad($angle))];
             $out = V3::add(V3::mul($back, $q), V3::mul($side, $s));
-            $relief = $other->relief(['upperChest', 'chest', 'spine', 'hips'], $f, [$axis[0], $y, $axis[2]], $out, 0.14, 0.3);
+            $relief = $other->relief($parts, $f, [$axis[0], $y, $axis[2]], $out, 0.14, 0.3);
             $normal = V3::unit(V3::add($relief->normal(), $out));
             $spot = ['point' => $relief->point(), 'out' => $normal, 'role' => 'upperChest', 'relief' => $relief];
             $along = V3::sub(V3::mul($back, $s), V3::mul($side, $q));

@@ -27,8 +27,12 @@ final class BodySolver
     /** @var array<string, Vec> */
     private array $place = [];
 
+    private readonly SteadyMix $mix;
+
+    /** Solves rows in the order of time: arms that come to a place go the way round that they went before. */
     public function __construct(private readonly BodyFrame $body)
     {
+        $this->mix = new SteadyMix;
     }
 
     /** @return array<string, Quat> local rotation by human role or finger joint name */
@@ -119,13 +123,16 @@ final class BodySolver
         $reach = $c->reach[$s] ?? null;
         $hand = null;
         if ($reach !== null && $reach->weight > 0.0) {
-            [$upper, $lower] = $this->reaching($reach, $joint, $upright, $upper, $lower);
+            [$upper, $lower] = $this->reaching($s, $reach, $joint, $upright, $upper, $lower);
             $hand = Q4::fromAxes(
                 $g['lower'],
                 [-$m, 0.0, 0.0],
                 Q4::rotate($upright, V3::unit($reach->along)),
                 Q4::rotate($upright, $reach->palm),
             );
+        }
+        if ($hand === null) {
+            $this->mix->forget("{$s} ");
         }
         $this->hangArm($s, $a, $girdle, $girdleWorld, $upper, $lower, $hand, $reach->weight ?? 0.0);
     }
@@ -137,7 +144,7 @@ final class BodySolver
      * @param  Quat  $lower
      * @return array{Quat, Quat}
      */
-    private function reaching(Reach $reach, array $joint, array $upright, array $upper, array $lower): array
+    private function reaching(string $side, Reach $reach, array $joint, array $upright, array $upper, array $lower): array
     {
         $b = $this->body;
         $to = V3::sub($reach->wrist, $joint);
@@ -153,8 +160,8 @@ final class BodySolver
         $down = [0.0, -1.0, 0.0];
 
         return [
-            Q4::slerp($upper, Q4::fromAxes($down, [1.0, 0.0, 0.0], $u, $axis), $reach->weight),
-            Q4::slerp($lower, Q4::fromAxes($down, [1.0, 0.0, 0.0], $f, $axis), $reach->weight),
+            $this->mix->between("{$side} upper", $upper, Q4::fromAxes($down, [1.0, 0.0, 0.0], $u, $axis), $reach->weight),
+            $this->mix->between("{$side} lower", $lower, Q4::fromAxes($down, [1.0, 0.0, 0.0], $f, $axis), $reach->weight),
         ];
     }
 
@@ -176,7 +183,7 @@ final class BodySolver
         $hand = Q4::mul(Q4::mul($lower, Q4::aroundY(-$m * $a->pronate)), Q4::mul($bend, $g['lowerHang']));
         if ($held !== null) {
             // The forearm takes half of the hand's twist, else the wrist wrings.
-            $hand = Q4::slerp($hand, $held, $weight);
+            $hand = $this->mix->between("{$s} hand", $hand, $held, $weight);
             $plain = Q4::mul($lower, $g['lowerHang']);
             $rel = Q4::mul(Q4::conjugate($plain), $hand);
             $twist = 2 * atan2($rel[0] * $g['lower'][0] + $rel[1] * $g['lower'][1] + $rel[2] * $g['lower'][2], $rel[3]);

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\Course;
@@ -130,3 +131,28 @@ test('nothing snaps on a winding path', function (): void {
         }
     }
 });
+
+test('a stand turns to its way in so many frames, eyes and shoulders before the hips', function (float $degrees, int $most): void {
+    $gait = Gait::along(
+        figure('oda')->body(),
+        GaitStyle::fromArray(['speed' => 1.2]),
+        Course::through([[0, 0], [0, 3]]),
+        deg2rad($degrees),
+        null,
+        3,
+        [],
+    );
+    $done = ['hips' => 0, 'shoulders' => 0, 'eyes' => 0];
+    for ($f = 0; $f < 60; $f++) {
+        $c = $gait->at($f / 24);
+        foreach (['hips' => 0.0, 'shoulders' => $c->thorax[1], 'eyes' => $c->head[1] + $c->eyes[0]] as $part => $more) {
+            // Half of the way is when the part leads most.
+            if (abs(rad2deg(Angle::wrapped($c->heading + $more))) > abs($degrees) / 2) {
+                $done[$part] = $f;
+            }
+        }
+    }
+    $turned = max(array_filter(range(0, 60), static fn (int $f): bool => abs(rad2deg($gait->at($f / 24)->heading)) > 0.1 * abs($degrees)));
+    expect($turned)->toBeLessThanOrEqual($most)->and($done['eyes'])->toBeLessThan($done['shoulders'] + 1)
+        ->and($done['shoulders'])->toBeLessThan($done['hips'] + 1)->and($done['hips'] - $done['eyes'])->toBeGreaterThanOrEqual(3);
+})->with([[90.0, 18], [180.0, 30], [-90.0, 18]]);

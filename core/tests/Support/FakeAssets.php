@@ -19,7 +19,7 @@ use CrispReel\Core\Kit\Pier\Ferry;
 use CrispReel\Core\Kit\Pier\RowingBoat;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 
-/** Assets in memory: the two kit figures (made once a run), a box, a key with a hold, and every motion model. */
+/** Assets in memory: the kit's figures (made once a run; all by their slugs), a box, a key with a hold, and every motion model. */
 final class FakeAssets implements AssetSource
 {
     /** @var array<string, string> */
@@ -56,7 +56,9 @@ final class FakeAssets implements AssetSource
             'banner' => Ferry::pennant()
                 ->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
-            default => throw new \LogicException("No asset {$name}."),
+            default => isset(FigureSpec::house()[$name])
+                ? FigureMaker::glb(FigureSpec::house()[$name])
+                : throw new \LogicException("No asset {$name}."),
         };
     }
 

@@ -21,6 +21,11 @@ use CrispReel\Core\Rig\Footing;
  */
 final class Gait
 {
+    /** Radians that a pair of steps on the spot turns at most, and seconds of each of the two. */
+    private const TURN = 1.6;
+
+    private const TURN_STEP = 0.28;
+
     private FootPlan $feet;
 
     /** Distance along the course. */
@@ -190,7 +195,7 @@ final class Gait
     }
 
     /**
-     * Small steps on the spot that turn a stand, inner foot first, at most 52 degrees a pair.
+     * Steps on the spot that turn a stand, inner foot first, at most TURN a pair.
      *
      * @param  array<string, list<Step>>  $steps  added to
      * @return array{list<float>, list<list<float>>, float} turning keys, and when the last foot is down
@@ -198,21 +203,21 @@ final class Gait
     private function turnSteps(array &$steps, float $s, float $from, float $to, float $t): array
     {
         $way = $to - $from;
-        $pairs = (int) ceil(abs($way) / 0.9);
+        $pairs = (int) ceil(abs($way) / self::TURN - 1e-6);
         $times = [$t];
         $turns = [[$from]];
         for ($k = 1; $k <= $pairs; $k++) {
             foreach ($way > 0 ? ['L', 'R'] : ['R', 'L'] as $side) {
                 $last = $steps[$side][count($steps[$side]) - 1];
-                $last->off = $t + 0.06;
+                $last->off = $t + 0.03;
                 $last->leave = 0.35;
                 $step = $this->standAt($side, $s, $from + $way * $k / $pairs);
-                $step->on = $t + 0.40;
+                $step->on = $t + self::TURN_STEP - 0.02;
                 $step->land = 0.12;
                 $steps[$side][] = $step;
-                $t += 0.42;
+                $t += self::TURN_STEP;
             }
-            $times[] = $t - 0.1;
+            $times[] = $t - 0.06;
             $turns[] = [$from + $way * $k / $pairs];
         }
 
@@ -254,7 +259,8 @@ final class Gait
             ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1)
             : [[0.1, 0.9], [[$first], [0.0]], 0.0];
         $travel = [[-5.0, 0.0], [$begin + 0.12, 0.0]];
-        $t = $begin + 0.30;
+        // Who has turned is on the way already.
+        $t = $begin + ($begin > 0.0 ? 0.06 : 0.30);
         $phase = [[-5.0, -0.5], [$begin, -0.5], [$t - 0.02, -0.5]];
         $strength = [[-5.0, 0.0], [$t - 0.02, 0.0]];
         $before = 0.0;
@@ -449,6 +455,10 @@ final class Gait
         $lean = Ease::clamp($push * 2.4, -7.0, 7.0) * $d;
         $c->thorax[0] += $lean;
         $c->pelvis[0] += $lean * 0.45 + max(0.0, $st->lean - 3 * $d) * 0.45 * Ease::mix(0.4, 1.0, $a);
+        $turned = fn (float $lead): float => Angle::wrapped($this->turning->at($t + $lead)[0] - $this->turning->at($t)[0]);
+        // Eyes before the head, shoulders before the hips.
+        $c->thorax[1] += Ease::clamp($turned(0.12) * 0.8, -0.35, 0.35);
+        $c->eyes[0] += Ease::clamp($turned(0.60) - $turned(0.35), -0.4, 0.4);
         $c->head = [
             $st->headPitch * $a + (1 - $a) * $d + $a * 0.8 * $d * $wave2(0.2), $a * 0.012 * $wave(0.06) + $this->lookAhead($t),
             $a * 0.42 * $d * $wave(0.2),

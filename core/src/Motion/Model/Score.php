@@ -157,9 +157,35 @@ final class Score
             $this->faces[(string) $shape] = $this->track($keys);
         }
         foreach (['L', 'R'] as $s) {
-            $this->hands[$s] = $this->track($handKeys[$s]);
+            $this->hands[$s] = $this->track(self::laid($handKeys[$s]));
             $this->arms[$s] = new ArmTrack($this->timed($armKeys[$s]));
         }
+    }
+
+    /**
+     * A hand that hangs has no lie of its own: before and after a place it takes on that place's lie where the way between the two would
+     * lead through nothing.
+     *
+     * @param  list<array{float, list<float>}>  $keys
+     * @return list<array{float, list<float>}>
+     */
+    private static function laid(array $keys): array
+    {
+        $apart = static fn (array $a, array $b): bool => $a[4] * $b[4] + $a[5] * $b[5] + $a[6] * $b[6] < 0.0
+            || $a[7] * $b[7] + $a[8] * $b[8] + $a[9] * $b[9] < 0.0;
+        $like = static function (array $k, ?array $near) use ($apart): array {
+            return $near === null || $k[1][3] > 0.0 || $near[1][3] <= 0.0 || ! $apart($k[1], $near[1])
+                ? $k
+                : [$k[0], [...array_slice($k[1], 0, 4), ...array_slice($near[1], 4)]];
+        };
+        for ($i = count($keys) - 2; $i >= 0; $i--) {
+            $keys[$i] = $like($keys[$i], $keys[$i + 1]);
+        }
+        for ($i = 1, $n = count($keys); $i < $n; $i++) {
+            $keys[$i] = $like($keys[$i], $keys[$i - 1]);
+        }
+
+        return array_values($keys);
     }
 
     /** @param  list<array{float, list<float>}>  $keys */

@@ -5,12 +5,15 @@ declare(strict_types=1);
 namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\CoreFailure;
+use CrispReel\Core\Motion\Scores\Alarm;
 use CrispReel\Core\Motion\Scores\Blows;
 use CrispReel\Core\Motion\Scores\Everyday;
 use CrispReel\Core\Motion\Scores\Feelings;
 use CrispReel\Core\Motion\Scores\Floor;
 use CrispReel\Core\Motion\Scores\Graces;
+use CrispReel\Core\Motion\Scores\Habits;
 use CrispReel\Core\Motion\Scores\Pairs;
+use CrispReel\Core\Motion\Scores\Trades;
 use CrispReel\Core\Motion\Scores\Work;
 use RuntimeException;
 
@@ -28,7 +31,7 @@ final class ScoreBook
     public static function all(): array
     {
         return self::$all ??= Everyday::scores() + Feelings::scores() + Floor::scores() + Work::scores() + Pairs::scores() + Blows::scores()
-            + Graces::scores();
+            + Graces::scores() + Alarm::scores() + Habits::scores() + Trades::scores();
     }
 
     /** @return Sheet */

@@ -28,6 +28,19 @@ final class Meetings
         return isset(self::all()[$pair]) && in_array(substr($name, -1), ['A', 'B'], true) ? [$pair, substr($name, -1)] : ['', ''];
     }
 
+    /**
+     * Whether heads in a motion of two are to stay as it has them.
+     *
+     * @param  array<mixed>  $recipe  as a motion's digest has it
+     */
+    public static function keepsHeads(array $recipe): bool
+    {
+        $settings = is_array($recipe['settings'] ?? null) ? $recipe['settings'] : [];
+        $score = is_string($settings['score'] ?? null) ? $settings['score'] : '';
+
+        return (self::all()[substr($score, 0, -1)]['looks'] ?? true) === false;
+    }
+
     /** @return array<string, Sheet> by the name that both halves begin with */
     public static function all(): array
     {
@@ -51,17 +64,17 @@ final class Meetings
                 'join' => 'thing', 'A' => 'R', 'B' => 'R', 'height' => -0.277, 'share' => 0.80, 'radius' => 0.02, 'from' => 1.45, 'until' => 1.85,
                 "A's" => ['reach' => 0.45, 'gone' => 2.95], "B's" => ['reach' => 0.65, 'gone' => 2.95],
             ]]],
-            'push' => ['touches' => [
+            'push' => ['looks' => false, 'touches' => [
                 ['by' => 'A', 'hand' => 'L', 'side' => 'R', 'pole' => [0.5, -1.0, -0.2]] + $push,
                 ['by' => 'A', 'hand' => 'R', 'side' => 'L', 'pole' => [0.5, -1.0, -0.2]] + $push,
             ]],
-            'slap' => ['touches' => [[
+            'slap' => ['looks' => false, 'touches' => [[
                 'by' => 'A', 'hand' => 'R', 'on' => 'cheek', 'side' => 'L', 'reach' => 0.40, 'from' => 0.62, 'until' => 0.69, 'gone' => 1.35,
                 'fingers' => [-0.1, 0.8, 0.6], 'strike' => true, 'along' => 0.09, 'pole' => [0.8, -0.6, -0.3],
             ]]],
-            'punch' => ['touches' => [['on' => 'chin'] + $punch]],
-            'dodge' => ['touches' => [['on' => 'chin', 'ghost' => true] + $punch]],
-            'shove' => ['touches' => [[
+            'punch' => ['looks' => false, 'touches' => [['on' => 'chin'] + $punch]],
+            'dodge' => ['looks' => false, 'touches' => [['on' => 'chin', 'ghost' => true] + $punch]],
+            'shove' => ['looks' => false, 'touches' => [[
                 'by' => 'A', 'hand' => 'R', 'on' => 'heart', 'side' => 'L', 'reach' => 0.40, 'from' => 0.64, 'until' => 0.74, 'gone' => 1.7,
                 'fingers' => [0.1, 1.0, 0.2], 'strike' => true,
             ]]],
