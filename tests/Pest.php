@@ -10,6 +10,6 @@ pest()->extend(TestCase::class)->use(DatabaseTransactions::class)->in('Feature')
 pest()->extend(BrowserCase::class)->in('Browser');
 
 // What several files of tests use.
-foreach ([__DIR__.'/../core/tests/Support/helpers.php', __DIR__.'/../core/tests/Support/meetings.php', __DIR__.'/Support/feature.php', __DIR__.'/Support/browser.php'] as $helpers) {
-    require_once $helpers;
+foreach (['/../core/tests/Support/helpers', '/../core/tests/Support/meetings', '/Support/feature', '/Support/browser'] as $helpers) {
+    require_once __DIR__."{$helpers}.php";
 }

@@ -253,3 +253,33 @@ test('a thing is given to a hand, on its own card and on the performer\'s, at an
     );
     expect($links)->toBe([['Lamp', 'Oda', 'handL', 'grip'], ['Key', 'Bram', 'handR', 'grip']]);
 });
+
+test('one click lets two do something together, and how hard it is taken is set by a slider', function (): void {
+    [$scene, $user, $path] = furnished($this);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page = $this->workspace($driver);
+    $page->click('[data-testid=lane-Oda]');
+    $page->press('Act');
+    $page->fill('input[placeholder="Search motions"]', 'punch');
+    $before = count(SceneRows::all($scene->refresh())['beats']);
+    $page->editing(fn () => $page->click('[data-testid=asset-punch-a]'));
+    $beats = SceneRows::all($scene->refresh())['beats'];
+    expect($beats)->toHaveCount($before + 2);
+    $page->click('[data-testid="beat-Bram-Be punched"]');
+    $page->press('Manner', 'summary');
+    $page->editing(fn () => $page->give('[data-testid=manner-strength]', '1.6'));
+    $scene->refresh();
+    $taken = collect(json_decode((string) json_encode(SceneRows::all($scene)['beats']), true))->last();
+    expect($taken['settings']['strength'])->toEqualWithDelta(1.6, 0.05);
+    $compiled = app(SceneStream::class)->compile($scene);
+    $bram = "i{$taken['itemId']}";
+    $head = SceneEvaluator::jointPlace(
+        $compiled, $bram, $compiled->lanes[$bram]->figure->skeleton->roles['head'], $taken['start'] + 70,
+    )->position;
+    expect($head[1])->toBeLessThan(0.9);
+    // Both halves go in one step back.
+    $page->editing(fn () => $page->chord('z'));
+    $page->editing(fn () => $page->chord('z'));
+    expect(SceneRows::all($scene->refresh())['beats'])->toHaveCount($before);
+});

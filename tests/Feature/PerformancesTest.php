@@ -558,3 +558,31 @@ test('a cut beat at another speed shows the same of its motion', function (): vo
     $this->edit($scene, [['do' => 'beat.set', 'beat' => rows($scene)['beats'][0]['id'], 'speed' => 2.0]]);
     expect($shown())->toEqualWithDelta([$from, $to, 15.0], 1e-6)->and($to - $from)->toEqualWithDelta(30 / 24, 1e-6);
 });
+
+test('half of what two people do puts the other half on who is near, in one step', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'slap-a', 'partner' => 'near']], $user);
+    [$slap, $slapped] = rows($scene)['beats'];
+    $names = collect(rows($scene)['items'])->pluck('name', 'id');
+    expect($names[$slap['itemId']])->toBe('Oda')->and($names[$slapped['itemId']])->toBe('Bram')
+        ->and($slapped['start'])->toBe($slap['start'])
+        ->and((array) $slapped['play'])->toBe(['with' => "b{$slap['id']}"]);
+    // Who is to come has the time for it: nothing is told.
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    expect(array_filter($compiled->notes, static fn ($n): bool => str_starts_with($n->code, 'pair.')))->toBe([]);
+    $ids = collect($compiled->document->items)->pluck('id', 'name');
+    $head = static fn (float $f): array => SceneEvaluator::jointPlace(
+        $compiled, $ids['Bram'], $compiled->lanes[$ids['Bram']]->figure->skeleton->roles['head'], $f,
+    )->position;
+    expect(V3::distance($head($slap['start'] + 14), $head($slap['start'] + 20)))->toBeGreaterThan(0.01);
+    $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
+    expect(rows($scene)['beats'])->toBe([]);
+    // With somebody by name; not with oneself; what is no half has no other.
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'receive', 'start' => 90, 'partner' => 'Oda']], $user);
+    expect(rows($scene)['beats'])->toHaveCount(2);
+    expect(fn () => $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'hug-a', 'partner' => 'Oda']]))
+        ->toThrow(UserError::class, 'cannot do that with');
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'wave', 'start' => 300, 'partner' => 'near']], $user);
+    expect(rows($scene)['beats'])->toHaveCount(3);
+});

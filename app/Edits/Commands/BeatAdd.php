@@ -48,7 +48,7 @@ final class BeatAdd implements EditCommand
             throw new UserError('beat.not-performer', "\"{$item->name}\" is not a performer.", 'Put the motion on a performer.');
         }
         self::needMotion($motion);
-        $partner = ($in['partner'] ?? null) === null ? null : (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null);
+        $partner = isset($in['partner']) ? (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null) : null;
         unset($in['partner']);
         if ($partner !== null) {
             $in['start'] ??= max($this->after($scene, (int) $item->id), $this->after($scene, (int) $partner->item->id) + $partner->comes);
@@ -60,7 +60,8 @@ final class BeatAdd implements EditCommand
         if ($partner !== null) {
             $half = ['item' => "i{$partner->item->id}", 'motion' => "a{$partner->motion->id}", 'start' => $in['start']];
             $half['play'] = ['with' => "b{$id}"];
-            $scene->rows->insert('beats', ['asset_id' => $partner->motion->id] + RowColumns::fresh(Beat::class, self::ordered($half), $scene));
+            $columns = ['asset_id' => $partner->motion->id] + RowColumns::fresh(Beat::class, self::ordered($half), $scene);
+            $scene->rows->insert('beats', $columns);
 
             return "{$motion->name} for {$item->name} with {$partner->item->name}";
         }

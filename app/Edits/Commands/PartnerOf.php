@@ -22,8 +22,8 @@ final readonly class PartnerOf
 
     /**
      * @param  mixed  $wanted  a performer, or "near"
-     * @return object{item: stdClass, motion: Asset, comes: int}|null the other, their half, and frames that they take to come; null where the
-     *                                                                motion is no half, or nobody is near
+     * @return object{item: stdClass, motion: Asset, comes: int}|null the other, their half, and frames that they take to come; null
+     *                                                                where the motion is no half, or nobody is near
      */
     public function find(stdClass $item, Asset $motion, mixed $wanted, ?int $start): ?object
     {

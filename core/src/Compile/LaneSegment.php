@@ -52,6 +52,9 @@ final class LaneSegment
 
     public readonly int $joinFrames;
 
+    /** How the body is held at its end, where the motion itself does not say. */
+    public ?string $stance = null;
+
     /** Whether the motion breathes and blinks by itself; recorded ones do not. */
     public bool $lives = false;
 
@@ -66,7 +69,7 @@ final class LaneSegment
         public readonly ClipTable $table,
         public readonly string $tableKey,
         public readonly float $in,
-        float $out,
+        public readonly float $out,
         public readonly Timing $timing,
         public readonly int $hips,
     ) {

@@ -14,7 +14,6 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Meeting\Meeting;
 use CrispReel\Core\Meeting\Skin;
 use CrispReel\Core\Motion\ClipTable;
-use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Scores\Meetings;
 use CrispReel\Core\Rig\Figure;
 
@@ -41,15 +40,13 @@ final readonly class PairTables
     /**
      * The half that a performer plays, where it is one of a pair that touches.
      *
-     * @param  Closure(Beat): (MotionRecipe|null)  $recipe
-     * @param  Closure(MotionRecipe, Figure): array{ClipTable, string}  $kept
      * @return array{ClipTable, string, float}|null table, key, metres that the worst hand misses its place by
      */
-    public function half(Beat $beat, Item $item, Figure $figure, Closure $recipe, Closure $kept): ?array
+    public function half(Beat $beat, Item $item, Figure $figure, MotionTables $motions): ?array
     {
         $with = self::partner($this->document, $beat);
-        $own = $recipe($beat);
-        $theirs = $with === null ? null : $recipe($with);
+        $own = $motions->recipeOf($beat);
+        $theirs = $with === null ? null : $motions->recipeOf($with);
         if ($with === null || $own === null || $theirs === null || $with->play->mirror !== $beat->play->mirror) {
             return null;
         }
@@ -63,8 +60,8 @@ final readonly class PairTables
         [[$first, $fa, $ra], [$second, $fb, $rb]] = $half === 'A'
             ? [[$item, $figure, $own], [$partner, $its, $theirs]]
             : [[$partner, $its, $theirs], [$item, $figure, $own]];
-        [$ta, $ka] = $kept($ra, $fa);
-        [$tb, $kb] = $kept($rb, $fb);
+        [$ta, $ka] = $motions->kept($ra, $fa);
+        [$tb, $kb] = $motions->kept($rb, $fb);
         $key = hash('sha256', json_encode(
             [Meeting::VERSION, $ka, $kb, sprintf('%.5f %.5f', $first->scale, $second->scale), Meetings::all()[$pair]],
             JSON_THROW_ON_ERROR,
@@ -72,7 +69,9 @@ final readonly class PairTables
         $bytes = $this->assets->solved("{$key}-{$half}");
         if ($bytes === null) {
             [$solvedA, $solvedB, $miss] = Meeting::solve(
-                $fa, $this->skin($first, $fa), $ta, $first->scale, $fb, $this->skin($second, $fb), $tb, $second->scale, Meetings::all()[$pair],
+                [$fa, $this->skin($first, $fa), $ta, $first->scale],
+                [$fb, $this->skin($second, $fb), $tb, $second->scale],
+                Meetings::all()[$pair],
             );
             foreach (['A' => $solvedA, 'B' => $solvedB] as $of => $table) {
                 $this->assets->keep("{$key}-{$of}", pack('g', $miss).$table->toBytes());

@@ -16,6 +16,7 @@ use CrispReel\Core\Rig\Posture;
  * performer's own space.
  *
  * @phpstan-type Vec array{float, float, float}
+ * @phpstan-type Quat array{float, float, float, float}
  */
 final class Sidestep
 {
@@ -55,7 +56,7 @@ final class Sidestep
     /**
      * @param  list<float>  $from
      * @param  list<float>  $to
-     * @param  list<array{array{int, int, int}, array{Vec, array{float, float, float, float}}, array{Vec, array{float, float, float, float}}}>  $feet
+     * @param  list<array{array{int, int, int}, array{Vec, Quat}, array{Vec, Quat}}>  $feet  leg, from where, to where
      * @return list<float>
      */
     private static function row(Figure $figure, array $from, array $to, array $feet, float $u): array

@@ -28,6 +28,8 @@ final readonly class Play implements Checked
 
     public const ANCHORS = ['foot', 'hips'];
 
+    public const STANCES = ['fit', 'own'];
+
     /** Time curves by name as cubic-bezier(x1, y1, x2, y2); the last two run past the ends and come back. */
     public const EASES = Ease::NAMED + ['anticipate' => [0.36, -0.35, 0.66, 1.0], 'overshoot' => [0.34, 0.0, 0.64, 1.35]];
 
@@ -45,6 +47,7 @@ final readonly class Play implements Checked
      * @param  list<string>  $mask  parts that a laid-over beat moves; empty: all
      * @param  string  $anchor  what stays in place where this beat carries on
      * @param  string  $with  beat of another performer that this one stands to as the motions were made; empty: none
+     * @param  string  $stance  fit: who sits does it seated, or rises for it before; own: as the motion is, whatever was before
      */
     public function __construct(
         #[Yes] public bool $mirror = false,
@@ -67,6 +70,7 @@ final readonly class Play implements Checked
         #[Frames(0, 240)] public int $fadeOut = 6,
         #[Choice(self::ANCHORS)] public string $anchor = 'foot',
         #[Text(64)] public string $with = '',
+        #[Choice(self::STANCES)] public string $stance = 'fit',
     ) {
     }
 

@@ -12,6 +12,15 @@ namespace CrispReel\Core\Library;
  */
 final class KitSearch
 {
+    /** Words that say nothing by themselves. */
+    private const SMALL = [
+        'a', 'an', 'the', 'on', 'in', 'at', 'by', 'of', 'to', 'from', 'for', 'with', 'and', 'somebody', 'someone', 'his', 'her', 'their',
+        'my', 'each', 'other',
+    ];
+
+    /** A step of fit outweighs so many tags. */
+    private const RANK = 12;
+
     private readonly Words $words;
 
     public function __construct()
@@ -33,7 +42,10 @@ final class KitSearch
             return array_column($entries, 'id');
         }
         $read = array_map(static fn (array $e): array => [Words::in($e['name']), Words::in(implode(' ', $e['tags']))], $entries);
-        $found = $this->ranked($words, $read, false) ?: $this->ranked($words, $read, true);
+        // Small words count where a name has them; else what is left says it.
+        $bare = array_values(array_diff($words, self::SMALL));
+        $found = $this->ranked($words, $read, false) ?: ($bare === [] ? [] : $this->ranked($bare, $read, false));
+        $found = $found ?: $this->ranked($bare === [] ? $words : $bare, $read, true);
 
         return array_map(static fn (int $n): int => $entries[$n]['id'], $found);
     }
@@ -58,7 +70,8 @@ final class KitSearch
     }
 
     /**
-     * The smaller, the better; null: a word is not met.
+     * The smaller, the better; null: a word is not met. Tags stand in the order of what matters most: between two that fit as well, the
+     * earlier tag wins.
      *
      * @param  list<string>  $words
      * @param  list<string>  $name
@@ -80,10 +93,22 @@ final class KitSearch
             if ($best === null) {
                 return null;
             }
-            $sum += $best;
+            $sum += self::RANK * $best + ($best === 2 ? min(self::RANK - 1, $this->place($w, $tags)) : 0);
         }
 
         return $sum;
+    }
+
+    /** @param  list<string>  $tags */
+    private function place(string $word, array $tags): int
+    {
+        foreach ($tags as $n => $in) {
+            if ($this->words->alike($word, $in)) {
+                return $n;
+            }
+        }
+
+        return self::RANK;
     }
 
     /**

@@ -76,7 +76,7 @@ final class Arm
         $plain = Q4::mul(Q4::mul($frame(...$fore), $side['lowerHang']), $p->figure->restTurn($lower));
         $above = Q4::mul(Q4::mul($frame(...$u), $side['upperHang']), $p->figure->restTurn($upper));
         $rel = Q4::mul(Q4::conjugate($plain), $own);
-        $twist = Angle::wrapped(2 * atan2($rel[0] * $side['lower'][0] + $rel[1] * $side['lower'][1] + $rel[2] * $side['lower'][2], $rel[3]));
+        $twist = Angle::wrapped(2 * atan2(V3::dot([$rel[0], $rel[1], $rel[2]], $side['lower']), $rel[3]));
         $twist *= 0.5 * Ease::smooth((M_PI - abs($twist)) / deg2rad(100.0));
         $aims = [[$upper, $above], [$lower, Q4::mul($plain, Q4::axis($side['lower'], $twist))], [$end, $own]];
         $was = array_map(static fn (array $a): array => $posture->at($a[0])[1], $aims);

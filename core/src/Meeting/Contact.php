@@ -54,7 +54,8 @@ final class Contact
     {
         $t = $this->touch;
         $doer = $this->doer();
-        $spot = $this->given ?? Spots::on($this->other(), $t->on, $t->side, $t->ghost ? 0 : $f, $doer->at("upperArm{$t->hand}", $f), $doer->size());
+        $seen = $doer->at("upperArm{$t->hand}", $f);
+        $spot = $this->given ?? Spots::on($this->other(), $t->on, $t->side, $t->ghost ? 0 : $f, $seen, $doer->size());
         $hand = $this->lies($spot['out'], $f);
 
         return [$this->wristAt($spot['point'], $spot['out'], $hand), $hand, $spot];

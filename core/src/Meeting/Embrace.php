@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace CrispReel\Core\Meeting;
 
 use Closure;
-use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -34,8 +33,12 @@ final class Embrace
      * @param  array<string, Person>  $who
      * @param  array<string, mixed>  $sheet  reach, from, until, gone; far: metres between the trunks
      */
-    public function __construct(private readonly array $who, private readonly array $sheet, private readonly float $rate, private readonly int $frames)
-    {
+    public function __construct(
+        private readonly array $who,
+        private readonly array $sheet,
+        private readonly float $rate,
+        private readonly int $frames,
+    ) {
         $this->course = Touch::of($sheet);
         $this->hold = (int) round($this->course->from * $rate);
     }
@@ -73,9 +76,7 @@ final class Embrace
 
     private function weight(float $t): float
     {
-        $c = $this->course;
-
-        return Ease::smoother(($t - $c->reach) / ($c->from - $c->reach)) * (1.0 - Ease::smoother(($t - $c->until) / ($c->gone - $c->until)));
+        return $this->course->there($t);
     }
 
     /** @return array{float, float} metres between trunks and between heads when both bend by a share */
@@ -178,7 +179,8 @@ final class Embrace
             return;
         }
         $touch = Touch::of([
-            'by' => $one, 'hand' => $hand, 'on' => 'back', 'reach' => $c->reach + ($over ? 0.0 : 0.06), 'from' => $c->from, 'until' => $c->until,
+            'by' => $one, 'hand' => $hand, 'on' => 'back', 'reach' => $c->reach + ($over ? 0.0 : 0.06), 'from' => $c->from,
+            'until' => $c->until,
             'gone' => $c->gone, 'pole' => $best[2], 'round' => true,
         ]);
         (new Contact($this->who, $touch, $this->rate, $best[1], $best[3]))->settle($this->frames);

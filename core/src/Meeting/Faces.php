@@ -31,8 +31,12 @@ final class Faces
      * @param  array<string, Person>  $who
      * @param  array<string, mixed>  $sheet  on (cheek, ear), side of the second, apart (metres between the heads), and the times
      */
-    public function __construct(private readonly array $who, private readonly array $sheet, private readonly float $rate, private readonly int $frames)
-    {
+    public function __construct(
+        private readonly array $who,
+        private readonly array $sheet,
+        private readonly float $rate,
+        private readonly int $frames,
+    ) {
         $this->course = Touch::of($sheet);
         $this->hold = (int) round($this->course->from * $rate);
     }
@@ -67,9 +71,7 @@ final class Faces
 
     private function weight(float $t): float
     {
-        $c = $this->course;
-
-        return Ease::smoother(($t - $c->reach) / ($c->from - $c->reach)) * (1.0 - Ease::smoother(($t - $c->until) / ($c->gone - $c->until)));
+        return $this->course->there($t);
     }
 
     /**

@@ -48,7 +48,8 @@ final class Join
         $this->rides = ($sheet['rides'] ?? false) === true;
         $this->as = [
             'how' => is_string($sheet['join'] ?? null) ? $sheet['join'] : 'shake', 'height' => $number('height', -0.277),
-            'reach' => $number('share', 0.82), 'aside' => $number('aside', 0.0), 'radius' => $number('radius', 0.0), 'pump' => $number('pump', 0.0),
+            'reach' => $number('share', 0.82), 'aside' => $number('aside', 0.0), 'radius' => $number('radius', 0.0),
+            'pump' => $number('pump', 0.0),
         ];
     }
 
@@ -121,7 +122,8 @@ final class Join
         $m = V3::mix($a, $b, $ra / ($ra + $rb));
         // Aside to the left of the first as the two stand now.
         $level = V3::unit([$b[0] - $a[0], 0.0, $b[2] - $a[2]]);
-        $m = V3::addScaled($m, V3::cross([0.0, 1.0, 0.0], $level), $this->as['aside'] * ($this->who['A']->size() + $this->who['B']->size()) / 2);
+        $size = ($this->who['A']->size() + $this->who['B']->size()) / 2;
+        $m = V3::addScaled($m, V3::cross([0.0, 1.0, 0.0], $level), $this->as['aside'] * $size);
 
         return [$m[0], $this->height($f), $m[2]];
     }

@@ -16,7 +16,12 @@ use CrispReel\Core\Rig\Figure;
  * fingers; who is touched before who touches. No step is gone back to, so the answer is one.
  *
  * @phpstan-type Vec array{float, float, float}
- * @phpstan-type Sheet array{gap: float, touches?: list<array<string, mixed>>, together?: list<array<string, mixed>>, embrace?: array<string, mixed>, faces?: array<string, mixed>, whirl?: array<string, mixed>, looks?: bool, aside?: float}
+ * @phpstan-type Parts list<array<string, mixed>>
+ * @phpstan-type Part array<string, mixed>
+ * @phpstan-type Touches array{touches?: Parts, together?: Parts, embrace?: Part, faces?: Part, whirl?: Part, looks?: bool, aside?: float}
+ * @phpstan-type Sheet array{
+ *     gap: float, touches?: Parts, together?: Parts, embrace?: Part, faces?: Part, whirl?: Part, looks?: bool, aside?: float,
+ * }
  */
 final class Meeting
 {
@@ -61,12 +66,15 @@ final class Meeting
     }
 
     /**
+     * @param  array{Figure, Skin, ClipTable, float}  $first  figure, surface, half, and scale
+     * @param  array{Figure, Skin, ClipTable, float}  $second
      * @param  Sheet  $sheet
      * @return array{ClipTable, ClipTable, float} both halves in their own spaces, and metres that the worst hand misses its place by
      */
-    public static function solve(
-        Figure $fa, Skin $sa, ClipTable $ta, float $scaleA, Figure $fb, Skin $sb, ClipTable $tb, float $scaleB, array $sheet,
-    ): array {
+    public static function solve(array $first, array $second, array $sheet): array
+    {
+        [$fa, $sa, $ta, $scaleA] = $first;
+        [$fb, $sb, $tb, $scaleB] = $second;
         $a = new Person($fa, $sa, $ta, new Placement([0.0, 0.0, 0.0], Q4::IDENTITY, $scaleA));
         $b = new Person($fb, $sb, $tb, new Placement([0.0, 0.0, $sheet['gap']], Q4::aroundY(M_PI), $scaleB));
         $m = new self($a, $b, $sheet, $ta->rate);

@@ -77,7 +77,7 @@ final class Relief
     {
         $area = ($b[0] - $a[0]) * ($c[1] - $a[1]) - ($b[1] - $a[1]) * ($c[0] - $a[0]);
         foreach ([$a, $b, $c] as $p) {
-            $this->raise((int) floor(($p[0] + $this->half) / self::CELL + 0.5), (int) floor(($p[1] + $this->half) / self::CELL + 0.5), $p[2]);
+            $this->raise((int) round(($p[0] + $this->half) / self::CELL), (int) round(($p[1] + $this->half) / self::CELL), $p[2]);
         }
         if (abs($area) < 1e-9) {
             return;

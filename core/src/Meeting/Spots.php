@@ -66,7 +66,8 @@ final class Spots
         if ($limb !== null) {
             // On a limb the way out is across it, on the side from which the hand comes.
             $next = V3::sub($of->at($sided($limb[0]), $f), $joint->position);
-            $way = V3::unit(V3::across($seen === null ? $way : V3::add($way, V3::mul(V3::unit(V3::sub($seen, $point)), 0.7)), V3::unit($next)));
+            $way = $seen === null ? $way : V3::addScaled($way, V3::unit(V3::sub($seen, $point)), 0.7);
+            $way = V3::unit(V3::across($way, V3::unit($next)));
         }
         $joints = array_map($sided, $parts);
         if (in_array('hand', $parts, true)) {

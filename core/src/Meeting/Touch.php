@@ -8,8 +8,6 @@ use CrispReel\Core\Math\Ease;
 
 /**
  * A hand of one that touches the other: when, where and how. Times are seconds of the motion.
- *
- * @phpstan-type Spec array{by: string, hand: string, on: string, side?: string, how?: string, reach: float, from: float, until: float, gone: float, fingers?: list<float>, pole?: list<float>, along?: float, strike?: bool, part?: float, lift?: float}
  */
 final readonly class Touch
 {
@@ -71,7 +69,8 @@ final readonly class Touch
             $text($s['by'] ?? null, 'A'), $text($s['hand'] ?? null, 'R'), $text($s['on'] ?? null, 'hand'), $text($s['side'] ?? null, 'R'),
             $how, $number($s['reach'] ?? null, 0.4), $number($s['from'] ?? null, 1.0), $number($s['until'] ?? null, 2.0),
             $number($s['gone'] ?? null, 3.0), $vec($s['fingers'] ?? null, 0.0, 0.7, 0.7), $vec($s['pole'] ?? null, 0.5, -1.0, -0.2),
-            $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true, $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
+            $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true,
+            $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
             $number($s['taps'] ?? null, 0.0), ($s['ghost'] ?? false) === true,
         );
     }
@@ -82,7 +81,16 @@ final readonly class Touch
         $there = $this->strike ? $this->from : $this->from - self::CLOSING * 0.8;
         $u = Ease::clamp(($t - $this->reach) / max(0.05, $there - $this->reach));
 
-        return min($this->strike ? $u * $u * (2.2 - 1.2 * $u) : Ease::smoother($u), 1.0 - Ease::smoother(($t - $this->until) / max(0.05, $this->gone - $this->until)));
+        $in = $this->strike ? $u * $u * (2.2 - 1.2 * $u) : Ease::smoother($u);
+
+        return min($in, 1.0 - Ease::smoother(($t - $this->until) / max(0.05, $this->gone - $this->until)));
+    }
+
+    /** How far a body is bent for it at a time, 0 to 1. */
+    public function there(float $t): float
+    {
+        return Ease::smoother(($t - $this->reach) / max(0.05, $this->from - $this->reach))
+            * (1.0 - Ease::smoother(($t - $this->until) / max(0.05, $this->gone - $this->until)));
     }
 
     /** How far the hand still is off the place it goes to, metres for a person of 1.70 m. */

@@ -14,6 +14,7 @@ use CrispReel\Core\Math\V3;
  * head along together until the arm has its place in reach.
  *
  * @phpstan-type Vec array{float, float, float}
+ * @phpstan-type Reaching array{string, int, Vec, Closure(float): float, float}
  */
 final class Trunks
 {
@@ -72,7 +73,8 @@ final class Trunks
             foreach ($touches as $t) {
                 if ($t->by === $one && Spots::has($t->on)) {
                     $f = (int) round($t->from * $this->rate);
-                    $arms[] = [$t->hand, $f, $wrist($t, $f), fn (float $time): float => $this->course($t, $time, self::LEAD), $t->strike ? 0.94 : self::REACH];
+                    $course = fn (float $time): float => $this->course($t, $time, self::LEAD);
+                    $arms[] = [$t->hand, $f, $wrist($t, $f), $course, $t->strike ? 0.94 : self::REACH];
                 }
             }
             foreach ($joins as $j) {
@@ -84,7 +86,7 @@ final class Trunks
         }
     }
 
-    /** @param  non-empty-list<array{string, int, Vec, Closure(float): float, float}>  $arms  hand, row of the contact, wrist, course, reach */
+    /** @param  non-empty-list<Reaching>  $arms  hand, row of the contact, wrist, course, reach */
     private function share(Person $p, array $arms): void
     {
         $short = function (float $s) use ($p, $arms): bool {

@@ -6,7 +6,9 @@ use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Kit\Motions\MotionKit;
 use CrispReel\Core\Math\Q4;
 
-const UNLIKE = [['oda-ferrant', 'bram-tiel'], ['jory-vance', 'pim-alder'], ['lotte-farrow', 'corvin-hale'], ['sefa-quill', 'mirre-tolland']];
+const UNLIKE = [
+    ['oda-ferrant', 'bram-tiel'], ['jory-vance', 'pim-alder'], ['lotte-farrow', 'corvin-hale'], ['sefa-quill', 'mirre-tolland'],
+];
 
 test('a hand that touches lies on the other\'s drawn surface', function (string $pair): void {
     foreach (array_slice(UNLIKE, 0, 2) as $k => [$a, $b]) {
@@ -23,7 +25,8 @@ test('a hand that touches lies on the other\'s drawn surface', function (string 
         expect($tells === [] || $k === 2 || $k === 1)->toBeTrue("{$pair}: {$a} cannot reach {$b}");
     }
 })->with([
-    'push', 'slap', 'punch', 'shove', 'grabWrist', 'kissCheek', 'highClap', 'patShoulder', 'takeArm', 'helpUp', 'whisperEar', 'danceTogether', 'hug',
+    'push', 'slap', 'punch', 'shove', 'grabWrist', 'kissCheek', 'highClap', 'patShoulder', 'takeArm', 'helpUp', 'whisperEar',
+    'danceTogether', 'hug',
 ]);
 
 test('heads in a kiss and in a hug touch and do not go into each other', function (string $pair, int $frame, float $gapMost): void {
@@ -63,7 +66,8 @@ test('no joint turns beyond what bodies do, nor jumps', function (string $pair):
 test('who is struck reacts at once, the way of the force, and as hard as it is taken', function (): void {
     $back = static function (float $strength): array {
         $s = meets('punch', 'oda-ferrant', 'bram-tiel', ['strength' => $strength]);
-        $head = static fn (int $f): array => SceneEvaluator::jointPlace($s, 'b', $s->lanes['b']->figure->skeleton->roles['head'], $f)->position;
+        $joint = $s->lanes['b']->figure->skeleton->roles['head'];
+        $head = static fn (int $f): array => SceneEvaluator::jointPlace($s, 'b', $joint, $f)->position;
         $hit = 40 + (int) ceil(0.60 * 24);
 
         return [$head($hit), $head($hit + 2), $head($hit + 10), $head(40 + 70)];

@@ -11,7 +11,6 @@ use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
 use CrispReel\Core\Motion\Model\ScoreBook;
-use CrispReel\Core\Motion\Scores\Pairs;
 use CrispReel\Core\Rig\Figure;
 
 /** Two people of different build, made once. */

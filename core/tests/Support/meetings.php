@@ -12,7 +12,7 @@ use CrispReel\Core\Tests\Support\Drawn;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Scenes;
 
-/** Two of the house who do something together from frame 40 on, the second tied to the first. @param array<string, mixed> $settings */
+/** Two of the house who do something together from frame 40 on, the second tied to the first. @param  array<string, mixed>  $settings */
 function meets(string $pair, string $a, string $b, array $settings = [], float $scale = 1.0, float $apart = 1.0): CompiledScene
 {
     static $assets = new FakeAssets;
@@ -28,7 +28,8 @@ function meets(string $pair, string $a, string $b, array $settings = [], float $
     return SceneCompiler::compile(Document::fromArray(Scenes::data([
         'assets' => $refs, 'items' => [$item('a', $a, 0.0, 0.0, 1.0), $item('b', $b, $apart, 180.0, $scale)],
         'beats' => [
-            Scenes::beat('x', 'a', $names[0], 40), Scenes::beat('y', 'b', $names[1], 40, ['play' => ['with' => 'x'], 'settings' => $settings]),
+            Scenes::beat('x', 'a', $names[0], 40),
+            Scenes::beat('y', 'b', $names[1], 40, ['play' => ['with' => 'x'], 'settings' => $settings]),
         ],
     ])), $assets);
 }

@@ -30,7 +30,12 @@ use CrispReel\Core\Rig\Reach;
  *
  * @phpstan-type Key array<string, mixed>
  * @phpstan-type Pulse array{part: string, axis: int, size: float, hz: float, from: float, to: float, phase?: float, once?: bool}
- * @phpstan-type Sheet array{seconds: float, loops?: bool, shifts?: bool, looks?: bool, keys: list<array{float, Key}>, pulses?: list<Pulse>, talks?: list<array{float, float}>, still?: bool, rises?: float, reacts?: float}
+ * @phpstan-type Keys list<array{float, Key}>
+ * @phpstan-type Spans list<array{float, float}>
+ * @phpstan-type Sheet array{
+ *     seconds: float, loops?: bool, shifts?: bool, looks?: bool, keys: Keys, pulses?: list<Pulse>, talks?: Spans, still?: bool,
+ *     rises?: float, reacts?: float,
+ * }
  */
 final class Score
 {
@@ -171,21 +176,29 @@ final class Score
      */
     private static function laid(array $keys): array
     {
-        $apart = static fn (array $a, array $b): bool => $a[4] * $b[4] + $a[5] * $b[5] + $a[6] * $b[6] < 0.0
-            || $a[7] * $b[7] + $a[8] * $b[8] + $a[9] * $b[9] < 0.0;
-        $like = static function (array $k, ?array $near) use ($apart): array {
-            return $near === null || $k[1][3] > 0.0 || $near[1][3] <= 0.0 || ! $apart($k[1], $near[1])
-                ? $k
-                : [$k[0], [...array_slice($k[1], 0, 4), ...array_slice($near[1], 4)]];
-        };
-        for ($i = count($keys) - 2; $i >= 0; $i--) {
-            $keys[$i] = $like($keys[$i], $keys[$i + 1]);
+        $n = count($keys);
+        $lies = array_column($keys, 1);
+        for ($i = $n - 2; $i >= 0; $i--) {
+            $lies[$i] = self::like($lies[$i], $lies[$i + 1]);
         }
-        for ($i = 1, $n = count($keys); $i < $n; $i++) {
-            $keys[$i] = $like($keys[$i], $keys[$i - 1]);
+        for ($i = 1; $i < $n; $i++) {
+            $lies[$i] = self::like($lies[$i], $lies[$i - 1]);
         }
 
-        return array_values($keys);
+        return array_map(static fn (array $k, array $l): array => [$k[0], $l], $keys, $lies);
+    }
+
+    /**
+     * @param  list<float>  $hand
+     * @param  list<float>  $near  the key beside it
+     * @return list<float>
+     */
+    private static function like(array $hand, array $near): array
+    {
+        $apart = $hand[4] * $near[4] + $hand[5] * $near[5] + $hand[6] * $near[6] < 0.0
+            || $hand[7] * $near[7] + $hand[8] * $near[8] + $hand[9] * $near[9] < 0.0;
+
+        return $hand[3] > 0.0 || $near[3] <= 0.0 || ! $apart ? $hand : [...array_slice($hand, 0, 4), ...array_slice($near, 4)];
     }
 
     /** @param  list<array{float, list<float>}>  $keys */

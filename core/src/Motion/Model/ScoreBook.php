@@ -12,7 +12,10 @@ use CrispReel\Core\Motion\Scores\Feelings;
 use CrispReel\Core\Motion\Scores\Floor;
 use CrispReel\Core\Motion\Scores\Graces;
 use CrispReel\Core\Motion\Scores\Habits;
+use CrispReel\Core\Motion\Scores\Harm;
+use CrispReel\Core\Motion\Scores\Obstacles;
 use CrispReel\Core\Motion\Scores\Pairs;
+use CrispReel\Core\Motion\Scores\Rest;
 use CrispReel\Core\Motion\Scores\Trades;
 use CrispReel\Core\Motion\Scores\Work;
 use RuntimeException;
@@ -31,7 +34,8 @@ final class ScoreBook
     public static function all(): array
     {
         return self::$all ??= Everyday::scores() + Feelings::scores() + Floor::scores() + Work::scores() + Pairs::scores() + Blows::scores()
-            + Graces::scores() + Alarm::scores() + Habits::scores() + Trades::scores();
+            + Graces::scores() + Alarm::scores() + Habits::scores() + Trades::scores() + Harm::scores()
+            + Rest::scores() + Obstacles::scores();
     }
 
     /** @return Sheet */

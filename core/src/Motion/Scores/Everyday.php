@@ -388,7 +388,8 @@ final class Everyday
     private static function turns(): array
     {
         $out = [];
-        foreach (['turn45' => [45, 1.1, 1], 'turn90' => [90, 1.25, 1], 'turn180' => [180, 1.8, 2]] as $name => [$angle, $seconds, $rounds]) {
+        $turns = ['turn45' => [45, 1.1, 1], 'turn90' => [90, 1.25, 1], 'turn180' => [180, 1.8, 2]];
+        foreach ($turns as $name => [$angle, $seconds, $rounds]) {
             foreach (['Left' => 1, 'Right' => -1] as $side => $m) {
                 $keys = [[0.0, []], [0.15, ['pin' => true, 'head' => [0, $m * min(50, $angle * 0.6), 0]]]];
                 [$near, $far] = $m > 0 ? ['L', 'R'] : ['R', 'L'];

@@ -107,7 +107,8 @@ final class Pairs
                         'head' => [-4, 0, 0],
                     ],
                 ],
-                [1.25, ['thorax' => [14, 0, 0]]], [1.5, ['armL' => 'low', 'armR' => 'low']], [2.3, ['home' => true]], [2.6, ['pin' => true]],
+                [1.25, ['thorax' => [14, 0, 0]]], [1.5, ['armL' => 'low', 'armR' => 'low']], [2.3, ['home' => true]],
+                [2.6, ['pin' => true]],
             ]],
             'pushB' => ['seconds' => 2.6, 'keys' => [
                 [0.0, ['root' => [0, 0, 0]]], [0.86, ['pin' => true]],

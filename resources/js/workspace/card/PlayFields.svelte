@@ -123,6 +123,17 @@
                 ><option value="foot">the planted feet</option><option value="hips">the hips</option></select
             >
         </dd>
+        <dt class="text-soft">Before</dt>
+        <dd>
+            <select
+                class={field}
+                aria-label="Stance before"
+                title="Who sits does it seated, or rises before it; or it is played as it is"
+                value={play.stance ?? 'fit'}
+                onchange={(e) => set({ stance: e.currentTarget.value === 'fit' ? null : e.currentTarget.value })}
+                ><option value="fit">fits to what was</option><option value="own">as it is</option></select
+            >
+        </dd>
         <dt class="text-soft">Layer</dt>
         <dd>
             <select

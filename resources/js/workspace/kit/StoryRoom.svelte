@@ -141,7 +141,8 @@
                                                     class="rounded bg-tide px-1.5 py-0.5 text-[11px] font-semibold text-white"
                                                     aria-label={`Give ${p.name} to ${actor.name}`}
                                                     title={`It goes on after what ${actor.name} does already`}
-                                                    onclick={() => scene.edit({ do: 'beat.add', item: actor.id, motion: p.id, partner: 'near' })}
+                                                    onclick={() =>
+                                                        scene.edit({ do: 'beat.add', item: actor.id, motion: p.id, partner: 'near' })}
                                                     >To {actor.name}</button
                                                 >
                                             {/if}
