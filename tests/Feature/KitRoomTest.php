@@ -38,7 +38,8 @@ test('the shelf is filtered by kind, owner, use and words, and sorted by length'
     [$short, $middle, $long] = array_map($within, ['short', 'middle', 'long']);
     expect(max($short))->toBeLessThanOrEqual(3.0)->and(min($middle))->toBeGreaterThan(3.0)->and(max($middle))->toBeLessThanOrEqual(6.0)
         ->and(min($long))->toBeGreaterThan(6.0);
-    expect(count($short) + count($middle) + count($long))->toBe(count($lengths))
+    $total = fn (string $of): int => shelfOf($this, $scene->production_id, "kind=motion{$of}")['total'];
+    expect($total('&length=short') + $total('&length=middle') + $total('&length=long'))->toBe($total(''))
         ->and(shelfOf($this, $scene->production_id, 'kind=prop&length=short')['total'])->toBe(0);
     expect($lengths)->toBe($sorted)->and(count($lengths))->toBeGreaterThan(4);
     expect(shelfOf($this, $scene->production_id, 'kind=motion&travel=1')['total'])

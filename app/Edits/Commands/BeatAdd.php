@@ -6,6 +6,7 @@ namespace App\Edits\Commands;
 
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
+use App\Edits\PartnerOf;
 use App\Edits\RowColumns;
 use App\Edits\RowRules;
 use App\Exceptions\UserError;

@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Edits\Commands;
+namespace App\Edits;
 
-use App\Edits\EditContext;
 use App\Exceptions\UserError;
 use App\Models\Asset;
 use CrispReel\Core\Compile\Approach;
