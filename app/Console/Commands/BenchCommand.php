@@ -8,6 +8,7 @@ use App\Bench\CoreBench;
 use App\Bench\FramingBench;
 use App\Bench\KitBench;
 use App\Bench\LoadBench;
+use App\Bench\MeetingBench;
 use App\Bench\PerformanceBench;
 use App\Bench\PictureBench;
 use App\Bench\ToleranceBench;
@@ -69,6 +70,7 @@ final class BenchCommand extends ReelCommand
             if ($only === null || $only === 'performances') {
                 $this->say('Performances');
                 $data += app(PerformanceBench::class)->all($scene, $this->production($user));
+                $data['meetings'] = app(MeetingBench::class)->all();
             }
             if ($only === null || $only === 'tolerances') {
                 $this->say('Tolerances');

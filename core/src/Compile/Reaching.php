@@ -21,6 +21,11 @@ final class Reaching
     /** Angles are in radians. */
     private const MOST_LEAN = 1.1;
 
+    /** How far the girdle goes along (radians), and the hips (metres of a person of 1.70 m), before the trunk leans. */
+    private const GIRDLE = 0.24;
+
+    private const HIPS = 0.10;
+
     private const LOOK = ['yaw' => 1.2, 'pitch' => 0.7, 'eyes' => 0.45, 'ease' => 0.87, 'trunk' => 0.75];
 
     private Posture $posture;
@@ -195,6 +200,11 @@ final class Reaching
         if ($spine === [] || V3::distance($shoulder, $to) <= $reach) {
             return false;
         }
+        $this->lend($upper, $to, $reach, $weight);
+        $shoulder = $this->posture->at($upper)[0];
+        if (V3::distance($shoulder, $to) <= $reach) {
+            return $this->leaned = true;
+        }
         $kept = $this->posture->result();
         $root = $this->posture->at($spine[0])[0];
         $axis = V3::cross(V3::sub($shoulder, $root), V3::sub($to, $root));
@@ -221,6 +231,41 @@ final class Reaching
         $this->bent($spine, $axis, $high * $weight);
 
         return true;
+    }
+
+    /**
+     * Before the trunk leans, the girdle goes along, and the hips of one who stands come nearer over feet that stay.
+     *
+     * @param  array{float, float, float}  $to
+     */
+    private function lend(int $upper, array $to, float $reach, float $weight): void
+    {
+        $girdle = $this->figure->skeleton->parents[$upper];
+        [$at, $turn] = $this->posture->at($girdle);
+        $swing = Posture::shortest(V3::sub($this->posture->at($upper)[0], $at), V3::sub($to, $at), [1.0, 0.0, 0.0]);
+        $angle = Q4::angleBetween(Q4::IDENTITY, $swing);
+        if ($angle > 1e-6) {
+            $this->posture->turn($girdle, Q4::mul(Q4::power($swing, $weight * min(1.0, self::GIRDLE / $angle)), $turn));
+        }
+        $hips = $this->posture->at($this->figure->hips)[0];
+        $stands = $this->figure->rest('hips')[1] ?? INF;
+        $short = V3::distance($this->posture->at($upper)[0], $to) - $reach;
+        $way = [$to[0] - $hips[0], 0.0, $to[2] - $hips[2]];
+        if ($short <= 0.0 || $hips[1] < 0.85 * $stands || V3::length($way) < 0.05) {
+            return;
+        }
+        $feet = [];
+        foreach (['L', 'R'] as $side) {
+            $leg = $this->figure->limb('leg', $side);
+            if ($leg !== null) {
+                $feet[$side] = $this->posture->at($leg[2]);
+            }
+        }
+        $by = $weight * min($short * 1.3, self::HIPS * $this->figure->height() / 1.7);
+        $this->posture->shiftHips(V3::mul(V3::unit($way), $by));
+        foreach ($feet as $side => [$place, $rotation]) {
+            $this->leg($side, $place, $rotation);
+        }
     }
 
     /**

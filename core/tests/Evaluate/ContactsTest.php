@@ -235,3 +235,21 @@ test('any order of frames gives the same bits, contacts and touch-ups on', funct
         expect(serialize(SceneEvaluator::at($s, $f)))->toBe($forward[$f]);
     }
 });
+
+test('for what is a little too far girdle and hips go along before the trunk leans', function (array $at, float $most): void {
+    foreach (['oda', 'bram'] as $who) {
+        $s = Scenes::compile(['items' => [Scenes::item('o', $who)], 'contacts' => [[
+            'id' => 'c', 'item' => 'o', 'effector' => 'handR', 'offset' => $at, 'from' => 10, 'to' => 60, 'easeIn' => 5, 'easeOut' => 5,
+        ]]]);
+        $f = $s->lanes['o']->figure;
+        $turn = static fn (float $frame): array => $f->skeleton->jointIn(
+            SceneEvaluator::row($s, 'o', $frame), $f->hips, $f->skeleton->roles['upperChest'],
+        )[1];
+        expect(rad2deg(Q4::angleBetween($turn(0), $turn(30))))->toBeLessThan($most, $who)->and($s->notes)->toBe([]);
+        // The feet stay.
+        foreach (['footL', 'footR'] as $role) {
+            $foot = static fn (float $frame): array => SceneEvaluator::jointPlace($s, 'o', $f->skeleton->roles[$role], $frame)->position;
+            expect(V3::distance($foot(0), $foot(30)))->toBeLessThan(0.004);
+        }
+    }
+})->with([[[0.0, 1.03, 0.5], 20.0], [[0.0, 1.03, 0.65], 20.0], [[-0.2, 0.9, 0.6], 20.0], [[0.1, 1.5, 0.6], 20.0], [[-0.1, 0.75, 0.5], 30.0]]);

@@ -76,7 +76,7 @@ final class Alarm
             [
                 0.75,
                 [
-                    'handL' => [0.175, 1.53, 0.03, 'face'], 'handR' => [-0.175, 1.53, 0.03, 'face'], 'armL' => 'ear', 'armR' => 'ear',
+                    'handL' => [0.19, 1.475, 0.03, 'face'], 'handR' => [-0.19, 1.475, 0.03, 'face'], 'armL' => 'ear', 'armR' => 'ear',
                     'head' => [14, 0, 0], 'thorax' => [10, 0, 0], 'face' => self::PAIN,
                 ],
             ],
