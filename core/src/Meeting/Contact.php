@@ -99,6 +99,21 @@ final class Contact
         return Q4::fromAxes($palm, $along, $in, V3::across($hint, $in));
     }
 
+    /** Whether the arm is long enough for it, at its beginning and its end. */
+    public function reaches(int $frames): bool
+    {
+        $t = $this->touch;
+        foreach ([$t->from, $t->until] as $time) {
+            $f = max(0, min($frames - 1, (int) round($time * $this->rate)));
+            $far = V3::distance($this->doer()->at("upperArm{$t->hand}", $f), $this->aim($f)[0]);
+            if ($far > 0.985 * $this->doer()->armLength($t->hand)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     /** @return float metres that the worst row of the contact misses by */
     public function settle(int $frames): float
     {

@@ -11,7 +11,8 @@ final class Fingers
 {
     private const NAMES = ['index', 'middle', 'ring', 'little'];
 
-    private const OPEN = 0.06;
+    /** Bent back as far as fingers go. */
+    private const OPEN = -0.35;
 
     private const SHUT = 1.3;
 
@@ -43,7 +44,7 @@ final class Fingers
         foreach (self::NAMES as $finger) {
             $skin = $this->person->skin->vertices(["{$finger}1{$this->side}", "{$finger}2{$this->side}"]);
             [$low, $high] = [self::OPEN, self::SHUT];
-            for ($i = 0; $i < 6; $i++) {
+            for ($i = 0; $i < 7; $i++) {
                 $curl = ($low + $high) / 2;
                 $this->put($f, $this->of($finger, $curl), 1.0);
                 ($relief->least($this->person->drawn($skin, $f)) ?? 1.0) >= $clear ? $low = $curl : $high = $curl;

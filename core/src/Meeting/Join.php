@@ -203,7 +203,7 @@ final class Join
             $miss = $this->touch['A']->holds($time) ? max($miss, $gap) : $miss;
             foreach ($this->who as $one => $p) {
                 $t = $this->touch[$one];
-                $shut = Ease::smooth(($time - $t->from + 0.12) / 0.16) * (1.0 - Ease::smooth(($time - $t->until + 0.10) / 0.16));
+                $shut = Ease::smooth(($time - $t->from + 0.12) / 0.16) * (1.0 - Ease::smooth(($time - $t->until + 0.02) / 0.16));
                 $w = $t->weight($time);
                 $fingers = new Fingers($p, $this->hand($one));
                 // One course from the hand as it hangs over the open one to the closed one.

@@ -26,7 +26,7 @@ use CrispReel\Core\Rig\Figure;
 final class Meeting
 {
     /** Bump when any step changes: pairs solved before are then made anew. */
-    public const VERSION = 3;
+    public const VERSION = 6;
 
     /** Share of a straight arm at which a place is well in reach. */
     private const WELL = 0.84;
@@ -121,7 +121,8 @@ final class Meeting
             $this->miss = max($this->miss, $j->settle($frames));
         }
         foreach ($this->touches as $t) {
-            $this->miss = max($this->miss, (new Contact($this->who, $t, $this->rate))->settle($frames));
+            $contact = new Contact($this->who, $t, $this->rate);
+            $this->miss = max($this->miss, ! $t->optional || $contact->reaches($frames) ? $contact->settle($frames) : 0.0);
         }
     }
 

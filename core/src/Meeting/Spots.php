@@ -19,7 +19,7 @@ final class Spots
      * what is drawn there; where on a limb (share from this joint to the next).
      */
     private const PLACES = [
-        'chest' => ['upperChest', [0.085, 0.02, 0.0], [0.0, 0.0, 1.0], ['upperChest', 'chest', 'spine']],
+        'chest' => ['upperChest', [0.085, 0.02, 0.0], [0.0, 0.0, 1.0], ['upperChest', 'chest', 'spine', 'upperArm']],
         'heart' => ['upperChest', [0.03, 0.02, 0.0], [0.0, 0.0, 1.0], ['upperChest', 'chest', 'spine']],
         'shoulder' => ['upperArm', [0.01, 0.0, 0.01], [0.35, 1.0, 0.1], ['upperArm', 'upperChest', 'shoulder']],
         'upperArm' => ['upperArm', [0.0, 0.0, 0.0], [1.0, 0.15, 0.25], ['upperArm', 'lowerArm'], ['lowerArm', 0.62]],

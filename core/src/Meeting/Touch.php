@@ -31,6 +31,7 @@ final readonly class Touch
      * @param  bool  $strike  comes without slowing down
      * @param  float  $lift  metres by which a joint height lies above the shoulders' mean, for hands that meet
      * @param  float  $taps  times a second that the hand leaves the place for a moment and comes back
+     * @param  bool  $optional  left out where the arm is too short
      * @param  bool  $ghost  goes to where the place was before anything began
      * @param  bool  $round  goes round the body: comes from aside
      */
@@ -52,6 +53,7 @@ final readonly class Touch
         public bool $round,
         public float $taps,
         public bool $ghost,
+        public bool $optional,
     ) {
     }
 
@@ -72,6 +74,7 @@ final readonly class Touch
             $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true,
             $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
             $number($s['taps'] ?? null, 0.0), ($s['ghost'] ?? false) === true,
+            ($s['optional'] ?? false) === true,
         );
     }
 

@@ -80,6 +80,15 @@ test('who is struck reacts at once, the way of the force, and as hard as it is t
         ->and($fallen[1])->toBeLessThan(0.5);
 });
 
+test('a hand that only accompanies lies there, or is left out', function (): void {
+    [$gap, $deep] = touched(meets('kissCheek', 'oda-ferrant', 'bram-tiel'), 'A', 'L', 1.3, 1.75);
+    expect($gap)->toBeLessThan(1.0)->and($deep)->toBeLessThan(1.0);
+    // Somebody who bends far down to a child has no arm left for it: the arm hangs, and nothing is told.
+    $s = meets('kissCheek', 'jory-vance', 'pim-alder');
+    [$gap] = touched($s, 'A', 'L', 1.3, 1.75);
+    expect($gap)->toBeGreaterThan(3.0)->and(array_filter($s->notes, static fn ($n): bool => $n->code === 'pair.short'))->toBe([]);
+});
+
 test('what cannot be reached is told with its measure, and no body is bent for it', function (): void {
     $s = meets('slap', 'pim-alder', 'jory-vance');
     $note = array_values(array_filter($s->notes, static fn ($n): bool => $n->code === 'pair.short'))[0];

@@ -61,7 +61,10 @@ function handsOf(string $pair): array
     $sheet = Meetings::all()[$pair];
     $out = [];
     foreach ($sheet['touches'] ?? [] as $t) {
-        $out[] = [$t['by'], $t['hand'], $t['from'], $t['until']];
+        // What may be left out is not asked for.
+        if (! ($t['optional'] ?? false)) {
+            $out[] = [$t['by'], $t['hand'], $t['from'], $t['until']];
+        }
     }
     foreach ($sheet['together'] ?? [] as $t) {
         $out[] = ['A', $t['A'], $t['from'], $t['until']];

@@ -135,16 +135,15 @@ final class Meetings
             'kissCheek' => ['looks' => false, 'faces' => [
                 'on' => 'cheek', 'side' => 'R', 'reach' => 0.45, 'from' => 1.30, 'until' => 1.80, 'gone' => 2.8,
             ], 'touches' => [[
-                'by' => 'A', 'hand' => 'L', 'on' => 'upperArm', 'side' => 'R', 'reach' => 0.35, 'from' => 1.1, 'until' => 2.0,
-                'gone' => 2.8,
-                'fingers' => [-0.2, 0.3, 1.0],
+                'by' => 'A', 'hand' => 'L', 'on' => 'upperArm', 'side' => 'R', 'reach' => 0.35, 'from' => 1.3, 'until' => 1.75,
+                'gone' => 2.8, 'fingers' => [-0.2, 0.3, 1.0], 'optional' => true,
             ]]],
             'whisperEar' => ['looks' => false, 'faces' => [
                 'on' => 'ear', 'side' => 'R', 'apart' => 0.035, 'reach' => 0.40, 'from' => 1.20, 'until' => 3.8, 'gone' => 4.7,
             ], 'touches' => [[
                 'by' => 'A', 'hand' => 'L', 'on' => 'shoulder', 'side' => 'R', 'reach' => 0.35, 'from' => 1.1, 'until' => 3.7,
                 'gone' => 4.5,
-                'fingers' => [-0.4, 0.2, 1.0],
+                'fingers' => [-0.4, 0.2, 1.0], 'optional' => true,
             ]]],
             'danceTogether' => ['looks' => false, 'aside' => -0.09, 'together' => [[
                 'join' => 'facing', 'A' => 'L', 'B' => 'R', 'height' => -0.10, 'share' => 0.74, 'aside' => 0.34, 'rides' => true,
