@@ -34,7 +34,8 @@ final class MeetingBench
     {
         $people = Asset::query()->where('kind', 'performer')->whereNull('production_id')->orderBy('id')->get()
             ->unique(static fn (Asset $a): string => explode(' in ', $a->name)[0])->map($this->person(...))->values()->all();
-        $walk = self::milliseconds(static fn () => MotionSampler::table($people[0][0]->body(), new MotionRecipe('walk'), $people[0][0]->morphs));
+        $one = $people[0][0];
+        $walk = self::milliseconds(static fn () => MotionSampler::table($one->body(), new MotionRecipe('walk'), $one->morphs));
         $out = [];
         foreach (Meetings::all() as $pair => $sheet) {
             $took = [];
