@@ -10,10 +10,10 @@ use CrispReel\Core\Camera\SkinnedSurface;
 use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Meeting\Meeting;
+use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Meeting\Skin;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
-use CrispReel\Core\Motion\Scores\Meetings;
 use CrispReel\Core\Rig\Figure;
 
 /** Motions of two, solved for pairs of unlike build: what it costs against one walk solved for one figure, and whose arms are too short. */

@@ -8,8 +8,8 @@ declare(strict_types=1);
  */
 const FOLDERS = [
     ['Math'], ['Geometry'], ['Document'], ['Rig'], ['Format'], ['Motion'], ['Kit'], ['Intake'],
-    ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Camera'], ['Compile'], ['Evaluate'], ['Staging'], ['Coverage'], ['Bake'],
-    ['Reel'],
+    ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Camera'], ['Meeting'], ['Compile'], ['Evaluate'], ['Staging'], ['Coverage'],
+    ['Bake'], ['Reel'],
 ];
 
 /**

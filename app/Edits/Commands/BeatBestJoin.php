@@ -47,6 +47,13 @@ final class BeatBestJoin implements EditCommand
         foreach ($lane->segments as $k => $s) {
             if ($s->beat === $beat && $k > 0) {
                 $before = $lane->segments[$k - 1];
+                if ($before->isBetween()) {
+                    throw new UserError(
+                        'join.between',
+                        'Between the two the performer rises, sits down or comes nearer.',
+                        'Set "Before" to "as it is" first, or untie the pair.',
+                    );
+                }
                 if (
                     $before->from->loops > 1 || $before->from->play->toArray() !== [] || $s->from->path !== null
                         || $before->from->path !== null || $s->from->play->toArray() !== []

@@ -9,7 +9,7 @@ use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Motion\Scores\Meetings;
+use CrispReel\Core\Meeting\Meetings;
 
 /**
  * Whom people look at by themselves: who speaks looks at whom they speak to and is looked at, two in one motion look at each other,

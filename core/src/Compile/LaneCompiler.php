@@ -153,7 +153,7 @@ final class LaneCompiler
         foreach ($segments as $k => $s) {
             $next = $segments[$k + 1] ?? null;
             // What was put in between covers the end of what it leads away from.
-            if ($next === null || $s->from->play->keepLooping || str_contains($next->beat, '~')
+            if ($next === null || $s->from->play->keepLooping || $next->isBetween()
                 || $s->end <= $next->start + max(1, $next->joinFrames)) {
                 continue;
             }

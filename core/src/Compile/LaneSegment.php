@@ -105,6 +105,12 @@ final class LaneSegment
         return $this->fit === null ? $row : $this->fit->apply($row, $frame - $this->start);
     }
 
+    /** Whether it was put in between two beats by itself. */
+    public function isBetween(): bool
+    {
+        return str_contains($this->beat, '~');
+    }
+
     /** @return Move */
     private function looped(int $loop): array
     {

@@ -12,9 +12,9 @@ use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Meeting\Meeting;
+use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Meeting\Skin;
 use CrispReel\Core\Motion\ClipTable;
-use CrispReel\Core\Motion\Scores\Meetings;
 use CrispReel\Core\Rig\Figure;
 
 /** Halves of motions of two people, solved for the two who play them: their hands meet on drawn skin, whatever their heights. */
@@ -60,6 +60,9 @@ final readonly class PairTables
         [[$first, $fa, $ra], [$second, $fb, $rb]] = $half === 'A'
             ? [[$item, $figure, $own], [$partner, $its, $theirs]]
             : [[$partner, $its, $theirs], [$item, $figure, $own]];
+        // The first sets the pace of both.
+        $pace = $ra->number('pace', 1.0);
+        $rb = $rb->with(['pace' => $pace]);
         [$ta, $ka] = $motions->kept($ra, $fa);
         [$tb, $kb] = $motions->kept($rb, $fb);
         $key = hash('sha256', json_encode(
@@ -72,6 +75,7 @@ final readonly class PairTables
                 [$fa, $this->skin($first, $fa), $ta, $first->scale],
                 [$fb, $this->skin($second, $fb), $tb, $second->scale],
                 Meetings::all()[$pair],
+                max(0.5, min(2.0, $pace)),
             );
             foreach (['A' => $solvedA, 'B' => $solvedB] as $of => $table) {
                 $this->assets->keep("{$key}-{$of}", pack('g', $miss).$table->toBytes());

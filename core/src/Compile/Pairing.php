@@ -14,8 +14,8 @@ use CrispReel\Core\Document\Measured;
 use CrispReel\Core\Document\Mend;
 use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Motion\Model\MotionRecipe;
-use CrispReel\Core\Motion\Scores\Meetings;
 use CrispReel\Core\Rig\Figure;
 
 /** Stands the second of a pair to the first, and brings it there. */

@@ -271,7 +271,7 @@ final class PathWalk
     private function finding(string $code, string $sentence, string $remedy): Finding
     {
         return new Finding(
-            $code, Severity::Harms, $sentence, remedy: $remedy, about: [$this->item->id, $this->beat->id],
+            $code, Severity::Harms, $sentence, remedy: $remedy, about: [$this->item->id, explode('~', $this->beat->id)[0]],
             frames: [$this->beat->start, $this->beat->start],
         );
     }

@@ -56,7 +56,7 @@ final readonly class Action
         foreach ($people as $id) {
             foreach ([...$scene->lanes[$id]->segments, ...$scene->lanes[$id]->layers] as $s) {
                 $spell = [max($from, (int) floor($s->start)), min($to, (int) ceil($s->end)), $id];
-                $kind = Doing::of($assets, $scene->document->assets[$s->from->motion]);
+                $kind = $s->isBetween() ? 'does' : Doing::of($assets, $scene->document->assets[$s->from->motion]);
                 if ($spell[1] - $spell[0] < 4 || $kind === 'waits') {
                     continue;
                 }

@@ -69,15 +69,16 @@ final class Meeting
      * @param  array{Figure, Skin, ClipTable, float}  $first  figure, surface, half, and scale
      * @param  array{Figure, Skin, ClipTable, float}  $second
      * @param  Sheet  $sheet
+     * @param  float  $pace  how much faster than written both halves are
      * @return array{ClipTable, ClipTable, float} both halves in their own spaces, and metres that the worst hand misses its place by
      */
-    public static function solve(array $first, array $second, array $sheet): array
+    public static function solve(array $first, array $second, array $sheet, float $pace = 1.0): array
     {
         [$fa, $sa, $ta, $scaleA] = $first;
         [$fb, $sb, $tb, $scaleB] = $second;
         $a = new Person($fa, $sa, $ta, new Placement([0.0, 0.0, 0.0], Q4::IDENTITY, $scaleA));
         $b = new Person($fb, $sb, $tb, new Placement([0.0, 0.0, $sheet['gap']], Q4::aroundY(M_PI), $scaleB));
-        $m = new self($a, $b, $sheet, $ta->rate);
+        $m = new self($a, $b, $sheet, $ta->rate / $pace);
         $m->settle();
         $table = static fn (Person $p, ClipTable $t): ClipTable => ClipTable::fromRows(
             $t->rate,

@@ -80,6 +80,13 @@ test('who is struck reacts at once, the way of the force, and as hard as it is t
         ->and($fallen[1])->toBeLessThan(0.5);
 });
 
+test('the first sets the pace of both, and hands still meet', function (): void {
+    $s = meets('highClap', 'oda-ferrant', 'bram-tiel', ['pace' => 0.7], 1.0, ['pace' => 1.6]);
+    [$gap, $deep] = touched($s, 'A', 'R', 0.80 / 1.6 + 0.01, 0.90 / 1.6 + 0.02);
+    expect($gap)->toBeLessThan(1.0)->and($deep)->toBeLessThan(1.0)
+        ->and($s->lanes['a']->segments[0]->end)->toEqualWithDelta(array_reverse($s->lanes['b']->segments)[0]->end, 0.1);
+});
+
 test('a hand that only accompanies lies there, or is left out', function (): void {
     [$gap, $deep] = touched(meets('kissCheek', 'oda-ferrant', 'bram-tiel'), 'A', 'L', 1.3, 1.75);
     expect($gap)->toBeLessThan(1.0)->and($deep)->toBeLessThan(1.0);

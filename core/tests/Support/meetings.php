@@ -6,14 +6,14 @@ use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\SceneCompiler;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Evaluate\SceneEvaluator;
+use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Meeting\Person;
-use CrispReel\Core\Motion\Scores\Meetings;
 use CrispReel\Core\Tests\Support\Drawn;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Scenes;
 
 /** Two of the house who do something together from frame 40 on, the second tied to the first. @param  array<string, mixed>  $settings */
-function meets(string $pair, string $a, string $b, array $settings = [], float $scale = 1.0, float $apart = 1.0): CompiledScene
+function meets(string $pair, string $a, string $b, array $settings = [], float $scale = 1.0, array $own = []): CompiledScene
 {
     static $assets = new FakeAssets;
     $names = $pair === 'handOver' ? ['handOver', 'receive'] : ["{$pair}A", "{$pair}B"];
@@ -26,9 +26,9 @@ function meets(string $pair, string $a, string $b, array $settings = [], float $
     ];
 
     return SceneCompiler::compile(Document::fromArray(Scenes::data([
-        'assets' => $refs, 'items' => [$item('a', $a, 0.0, 0.0, 1.0), $item('b', $b, $apart, 180.0, $scale)],
+        'assets' => $refs, 'items' => [$item('a', $a, 0.0, 0.0, 1.0), $item('b', $b, 1.0, 180.0, $scale)],
         'beats' => [
-            Scenes::beat('x', 'a', $names[0], 40),
+            Scenes::beat('x', 'a', $names[0], 40, ['settings' => $own]),
             Scenes::beat('y', 'b', $names[1], 40, ['play' => ['with' => 'x'], 'settings' => $settings]),
         ],
     ])), $assets);

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Motion\Scores;
+namespace CrispReel\Core\Meeting;
 
-use CrispReel\Core\Meeting\Meeting;
 use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Motion\Scores\Pairs;
 
 /**
  * Where two who do something to each other touch, and when: what the halves of Pairs leave to the two who play them.
