@@ -32,7 +32,7 @@ final readonly class StanceChanges
     {
         $recipe = $beat->play->stance === 'own' || ! $figure->isHuman() ? null : $this->motions->recipeOf($beat);
         $before = $this->motions->recipeOf($last->from);
-        if ($recipe === null || $before === null || $last->from->path !== null) {
+        if ($recipe === null || $before === null) {
             return [];
         }
         [$from, $to] = [$last->stance ?? Stances::ends($before)[1], Stances::ends($recipe)[0]];
@@ -46,7 +46,8 @@ final readonly class StanceChanges
         );
         $rate = $this->document->rate->perSecond();
         $takes = array_sum(array_map(static fn (array $t): float => $t[0]->seconds() * $rate, $tables));
-        $free = $beat->start - $last->start - self::HELD;
+        // A way is walked to its end; what stays in its place may be left before.
+        $free = $beat->start - ($last->from->path === null ? $last->start + self::HELD : $last->end);
         if ($takes === 0.0 || $free * self::HURRY < $takes) {
             return [];
         }

@@ -50,6 +50,21 @@ test('who sits rises before a walk, in the last frames of sitting', function ():
     }
 });
 
+test('after a way there is time or there is none: nothing is laid over a walk', function (): void {
+    $scene = static fn (int $sits): CompiledScene => Scenes::compile([
+        'assets' => [...Scenes::data([])['assets'], [
+            'id' => 'm-sitIdle', 'kind' => 'motion', 'name' => 'Sit', 'blob' => hash('sha256', 'sit'), 'digest' => hash('sha256', 'sit digest'),
+        ]],
+        'items' => [Scenes::item('o', 'oda')],
+        'beats' => [
+            Scenes::beat('w', 'o', 'walk', 0, ['path' => ['points' => [[0.0, 2.0]]]]), Scenes::beat('m', 'o', 'sitIdle', $sits),
+        ],
+    ]);
+    $walk = (int) ceil($scene(400)->lanes['o']->segments[0]->end);
+    $names = static fn (int $sits): array => array_map(static fn ($g): string => $g->beat, $scene($sits)->lanes['o']->segments);
+    expect($names($walk))->toBe(['w', 'm'])->and($names($walk + 90))->toBe(['w', 'm~0', 'm']);
+});
+
 test('from lying to sitting leads over standing', function (): void {
     $s = afterSitting('sitIdle', 260, [], 'lieIdle');
     $scores = array_map(static fn ($g): string => $g->beat, $s->lanes['o']->segments);
