@@ -53,7 +53,8 @@ test('who sits rises before a walk, in the last frames of sitting', function ():
 test('after a way there is time or there is none: nothing is laid over a walk', function (): void {
     $scene = static fn (int $sits): CompiledScene => Scenes::compile([
         'assets' => [...Scenes::data([])['assets'], [
-            'id' => 'm-sitIdle', 'kind' => 'motion', 'name' => 'Sit', 'blob' => hash('sha256', 'sit'), 'digest' => hash('sha256', 'sit digest'),
+            'id' => 'm-sitIdle', 'kind' => 'motion', 'name' => 'Sit', 'blob' => hash('sha256', 'sit'),
+            'digest' => hash('sha256', 'sit digest'),
         ]],
         'items' => [Scenes::item('o', 'oda')],
         'beats' => [
