@@ -48,7 +48,7 @@ final readonly class StanceChanges
         $takes = array_sum(array_map(static fn (array $t): float => $t[0]->seconds() * $rate, $tables));
         // A way is walked to its end; what stays in its place may be left before.
         $free = $beat->start - ($last->from->path === null ? $last->start + self::HELD : $last->end);
-        if ($takes === 0.0 || $free * self::HURRY < $takes) {
+        if ($tables === [] || $free <= 0.0 || $free * self::HURRY < $takes) {
             return [];
         }
         $pace = max(1.0, $takes / $free);

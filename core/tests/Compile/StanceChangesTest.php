@@ -62,6 +62,11 @@ test('after a way there is time or there is none: nothing is laid over a walk', 
         ],
     ]);
     $walk = (int) ceil($scene(400)->lanes['o']->segments[0]->end);
+    // The second half of a walk that was split follows at once, and needs nothing.
+    $split = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'beats' => [
+        Scenes::beat('w', 'o', 'walk', 0, ['path' => ['points' => [[0.0, 2.0]]]]), Scenes::beat('v', 'o', 'walk', $walk),
+    ]]);
+    expect($split->lanes['o']->segments)->toHaveCount(2);
     $names = static fn (int $sits): array => array_map(static fn ($g): string => $g->beat, $scene($sits)->lanes['o']->segments);
     expect($names($walk))->toBe(['w', 'm'])->and($names($walk + 90))->toBe(['w', 'm~0', 'm']);
 });
