@@ -71,10 +71,7 @@ final class Join
 
     public function course(float $time): float
     {
-        $t = $this->touch['A'];
-
-        return Ease::smoother(($time + 0.12 - $t->reach) / max(0.2, $t->from - $t->reach))
-            * (1.0 - Ease::smoother(($time - $t->until - 0.08) / max(0.4, $t->gone - $t->until)));
+        return $this->touch['A']->lent($time, Trunks::LEAD);
     }
 
     /** @return Vec */

@@ -29,7 +29,6 @@ final readonly class Touch
      * @param  array{float, float, float}  $pole  where the elbow points, for the left arm: aside, up, ahead
      * @param  float  $along  metres from the wrist to what touches, for a person of 1.70 m
      * @param  bool  $strike  comes without slowing down
-     * @param  float  $lift  metres by which a joint height lies above the shoulders' mean, for hands that meet
      * @param  float  $taps  times a second that the hand leaves the place for a moment and comes back
      * @param  bool  $optional  left out where the arm is too short
      * @param  bool  $ghost  goes to where the place was before anything began
@@ -49,7 +48,6 @@ final readonly class Touch
         public array $pole,
         public float $along,
         public bool $strike,
-        public float $lift,
         public bool $round,
         public float $taps,
         public bool $ghost,
@@ -72,7 +70,7 @@ final readonly class Touch
             $how, $number($s['reach'] ?? null, 0.4), $number($s['from'] ?? null, 1.0), $number($s['until'] ?? null, 2.0),
             $number($s['gone'] ?? null, 3.0), $vec($s['fingers'] ?? null, 0.0, 0.7, 0.7), $vec($s['pole'] ?? null, 0.5, -1.0, -0.2),
             $number($s['along'] ?? null, $how === 'grip' ? 0.075 : 0.06), ($s['strike'] ?? false) === true,
-            $number($s['lift'] ?? null, 0.0), ($s['round'] ?? false) === true,
+            ($s['round'] ?? false) === true,
             $number($s['taps'] ?? null, 0.0), ($s['ghost'] ?? false) === true,
             ($s['optional'] ?? false) === true,
         );
@@ -94,6 +92,13 @@ final readonly class Touch
     {
         return Ease::smoother(($t - $this->reach) / max(0.05, $this->from - $this->reach))
             * (1.0 - Ease::smoother(($t - $this->until) / max(0.05, $this->gone - $this->until)));
+    }
+
+    /** How far the trunk lends itself to the arm at a time, 0 to 1: it is ahead of the hand by so many seconds. */
+    public function lent(float $t, float $lead): float
+    {
+        return Ease::smoother(($t + $lead - $this->reach) / max(0.2, $this->from - $this->reach))
+            * (1.0 - Ease::smoother(($t - $this->until - 0.08) / max(0.4, $this->gone - $this->until)));
     }
 
     /** How far the hand still is off the place it goes to, metres for a person of 1.70 m. */

@@ -24,7 +24,7 @@ final class Trunks
     private const REACH = 0.90;
 
     /** Seconds by which the trunk is ahead of the hand. */
-    private const LEAD = 0.12;
+    public const LEAD = 0.12;
 
     /** @param  array<string, Person>  $who */
     public function __construct(private readonly array $who, private readonly float $rate, private readonly int $frames)
@@ -52,7 +52,7 @@ final class Trunks
     private function lowered(Person $p, Touch $t, float $low): void
     {
         for ($g = 0; $low > 0.0 && $g < $this->frames; $g++) {
-            $w = $low * $this->course($t, $g / $this->rate, 0.2);
+            $w = $low * $t->lent($g / $this->rate, 0.2);
             if ($w > 0.0) {
                 $p->shiftHips($g, [0.0, -0.17 * $p->size() * $w, 0.0]);
                 $this->lean($p, $g, $this->ahead($p), deg2rad(11.0) * $w);
@@ -73,7 +73,7 @@ final class Trunks
             foreach ($touches as $t) {
                 if ($t->by === $one && Spots::has($t->on)) {
                     $f = (int) round($t->from * $this->rate);
-                    $course = fn (float $time): float => $this->course($t, $time, self::LEAD);
+                    $course = static fn (float $time): float => $t->lent($time, self::LEAD);
                     $arms[] = [$t->hand, $f, $wrist($t, $f), $course, $t->strike ? 0.94 : self::REACH];
                 }
             }
@@ -159,11 +159,5 @@ final class Trunks
     private function ahead(Person $p): array
     {
         return Q4::rotate($p->place->rotation, [0.0, 0.0, 1.0]);
-    }
-
-    private function course(Touch $t, float $time, float $lead): float
-    {
-        return Ease::smoother(($time + $lead - $t->reach) / max(0.2, $t->from - $t->reach))
-            * (1.0 - Ease::smoother(($time - $t->until - 0.08) / max(0.4, $t->gone - $t->until)));
     }
 }

@@ -8,7 +8,6 @@ use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Lane;
 use CrispReel\Core\Compile\LaneCompiler;
 use CrispReel\Core\Compile\Memory;
-use CrispReel\Core\Compile\PairTables;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Finding;
@@ -23,13 +22,14 @@ final class Lanes implements Pass
         $compiler = new LaneCompiler($draft->document, $draft->assets, $draft->figure(...), $draft->around, $draft->memory);
         $around = $draft->around->everything();
         $lanes = [];
+        $tied = self::tied($draft->document->beats);
         foreach ($draft->document->items as $item) {
             $figure = $draft->figure($item);
             if ($figure === null) {
                 continue;
             }
             [$lanes[$item->id], $notes] = $draft->memory->of(
-                Memory::key('lane', [$this->grounds($draft, $item), $around]),
+                Memory::key('lane', [$this->grounds($draft, $item, $tied), $around]),
                 /** @return array{Lane, list<Finding>} */
                 static fn (): array => [$compiler->lane($item, $figure), $compiler->notesOf($item)],
             );
@@ -38,8 +38,27 @@ final class Lanes implements Pass
         $draft->putLanes($lanes);
     }
 
-    /** @return array<mixed> what a lane is made from, besides what stands around */
-    private function grounds(Draft $draft, Item $item): array
+    /**
+     * @param  array<Beat>  $beats
+     * @return array<string, true> beats that stand to another's, and those that another's stand to
+     */
+    private static function tied(array $beats): array
+    {
+        $out = [];
+        foreach ($beats as $b) {
+            if ($b->play->with !== '') {
+                $out[$b->id] = $out[$b->play->with] = true;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array<string, true>  $tied
+     * @return array<mixed> what a lane is made from, besides what stands around
+     */
+    private function grounds(Draft $draft, Item $item, array $tied): array
     {
         $d = $draft->document;
         $beats = array_filter($d->beats, static fn (Beat $b): bool => $b->item === $item->id);
@@ -50,7 +69,7 @@ final class Lanes implements Pass
             array_map(static fn (string $a): array => [$a, $d->assets[$a]->name, $d->assets[$a]->digest, $d->assets[$a]->blob], $assets),
             array_filter($d->links, static fn (Link $l): bool => $l->child === $item->id) !== [],
         ];
-        if (array_filter($beats, static fn (Beat $b): bool => PairTables::partner($d, $b) !== null) !== []) {
+        if (array_intersect_key(array_column($beats, null, 'id'), $tied) !== []) {
             // Who stands to another goes by all that the other does, and so on.
             $parts[] = array_map(static fn (Beat $b): array => $b->toArray(), $d->beats);
             $parts[] = array_map(static fn (Item $i): array => [$i->asset, $i->position, $i->headingDeg, $i->scale], $d->items);
