@@ -14,7 +14,7 @@ APT_PACKAGES=(bubblewrap supervisor nginx-light php8.2-fpm mariadb-server chromi
   php8.2-mysql php8.2-gd php8.2-zip php8.2-curl php8.2-bcmath unzip)
 
 # Only for the tests.
-TEST_PACKAGES=(redis-server)
+TEST_PACKAGES=(redis-server assimp-testmodels)
 
 missing_packages() { # missing_packages NAME...
   local p there

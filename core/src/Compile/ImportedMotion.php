@@ -13,10 +13,16 @@ use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\FootLock;
+use CrispReel\Core\Motion\RecordedFeet;
+use CrispReel\Core\Rig\Bends;
 use CrispReel\Core\Rig\Clip;
 use CrispReel\Core\Rig\Figure;
+use CrispReel\Core\Rig\Habits;
+use CrispReel\Core\Rig\HumanRoles;
+use CrispReel\Core\Rig\Recording;
 use CrispReel\Core\Rig\Retarget;
 use CrispReel\Core\Rig\Skeleton;
+use CrispReel\Core\Rig\UnableToMatch;
 
 /**
  * A motion that came in as a file (glTF or BVH), sampled for a figure: as it is where the joints are the same, by human
@@ -26,7 +32,7 @@ final class ImportedMotion
 {
     private const RATE = 60.0;
 
-    private const VERSION = 3;
+    private const VERSION = 4;
 
     /**
      * @param  array<string, mixed>  $digest
@@ -92,29 +98,62 @@ final class ImportedMotion
             throw UnableToCompile::emptyMotion($name);
         }
         $same = self::sameRig($source, $figure->skeleton);
-        $roles = \CrispReel\Core\Rig\HumanRoles::chosen($source, $rolesByHand);
-        $retarget = $same ? null : new Retarget($source, $roles, $figure->skeleton, $figure->hips);
-        $hips = $same ? $figure->hips : ($roles['hips'] ?? 0);
-        $root = $same ? ($source->index[$figure->skeleton->names[$figure->hips]] ?? 0) : self::moving($clip, $source, $hips);
+        $roles = $same ? [] : HumanRoles::chosen($source, $rolesByHand);
+        $hips = $same ? ($source->index[$figure->skeleton->names[$figure->hips]] ?? 0) : ($roles['hips'] ?? 0);
+        $recording = Recording::of($clip, $source, $roles, $hips);
         $count = $clip->samples(self::RATE);
+        $rate = ($count - 1) / $clip->seconds;
+        $rows = $same ? self::taken($recording, $figure, $rate, $count) : self::fitted($recording, $figure, $rate, $count);
+
+        return ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, self::withRoot($rows, $figure), false);
+    }
+
+    /**
+     * Joints of the same names, as they are.
+     *
+     * @return list<list<float>>
+     */
+    private static function taken(Recording $recording, Figure $figure, float $rate, int $count): array
+    {
         $rows = [];
         for ($i = 0; $i < $count; $i++) {
-            [$rotations, $t] = $clip->pose($source, $clip->seconds * $i / ($count - 1), $root);
-            if ($retarget !== null) {
-                [$turned, $place] = $retarget->pose($rotations, $t, $root);
-            } else {
-                [$turned, $place] = [[], $t];
-                foreach ($figure->skeleton->names as $j => $joint) {
-                    $k = $source->index[$joint] ?? null;
-                    array_push($turned, ...($k === null ? $figure->skeleton->restRotation($j) : array_slice($rotations, 4 * $k, 4)));
-                }
+            [$rotations, $place] = $recording->pose($i / $rate);
+            $turned = [];
+            foreach ($figure->skeleton->names as $j => $joint) {
+                $k = $recording->skeleton->index[$joint] ?? null;
+                array_push($turned, ...($k === null ? $figure->skeleton->restRotation($j) : array_slice($rotations, 4 * $k, 4)));
             }
             $rows[] = [...$place, ...$turned];
         }
-        $rate = ($count - 1) / $clip->seconds;
-        $rows = $retarget === null ? $rows : FootLock::applied($rows, $figure, $rate);
 
-        return ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, self::withRoot($rows, $figure), false);
+        return $rows;
+    }
+
+    /**
+     * Another body's motion: its limbs as they point, its feet where they are planted.
+     *
+     * @return list<list<float>>
+     */
+    private static function fitted(Recording $recording, Figure $figure, float $rate, int $count): array
+    {
+        foreach (['hips', 'upperLegL', 'upperLegR', 'footL', 'footR'] as $need) {
+            if (! isset($recording->roles[$need], $figure->skeleton->roles[$need])) {
+                throw UnableToMatch::role($need, isset($recording->roles[$need]));
+            }
+        }
+        if ($recording->leg() < 1e-6) {
+            throw UnableToMatch::noLegs();
+        }
+        $feet = RecordedFeet::of($recording, $rate, $count);
+        $habits = new Habits($recording->upright, Bends::of($recording), $feet->flat, $feet->ankle);
+        $retarget = new Retarget($recording->skeleton, $recording->roles, $figure->skeleton, $figure->hips, $habits);
+        $rows = [];
+        for ($i = 0; $i < $count; $i++) {
+            [$turned, $place] = $retarget->pose(...[...$recording->pose($i / $rate), $recording->hips]);
+            $rows[] = [...$place, ...$turned];
+        }
+
+        return FootLock::applied($rows, $figure, $rate, $feet->spans);
     }
 
     /** The same joint names at the same rest: the motion is taken as it is. */
@@ -136,20 +175,6 @@ final class ImportedMotion
         }
 
         return true;
-    }
-
-    /** The joint whose place is keyed: the hips, or the root above them. */
-    private static function moving(Clip $clip, Skeleton $source, int $hips): int
-    {
-        for ($j = $hips; $j >= 0; $j = $source->parents[$j]) {
-            foreach ($clip->channels as $c) {
-                if ($c->path === 'translation' && $c->target === $source->names[$j]) {
-                    return $j;
-                }
-            }
-        }
-
-        return $hips;
     }
 
     /**

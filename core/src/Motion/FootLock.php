@@ -27,9 +27,16 @@ final class FootLock
 
     private const QUICK = 0.35;
 
-    /** Frames (of 30 a second) that a contact lasts at least, seconds over which the correction comes and goes. */
-    private const AIR = 0.008;
+    /** Air that a foot that swings has under it, metres. */
+    private const AIR = 0.006;
 
+    /** In how many steps a foot is levelled. */
+    private const STEPS = 10;
+
+    /** Sine of the angle from which on a knee is bent about an axis that can be told. */
+    private const BENT = 0.1;
+
+    /** Frames (of 30 a second) that a contact lasts at least, seconds over which the correction comes and goes. */
     private const LEAST_SECONDS = 0.1;
 
     private const EASE_SECONDS = 0.07;
@@ -67,45 +74,113 @@ final class FootLock
     }
 
     /**
-     * Brings the lowest feet to the ground and holds what touches it.
+     * Holds what touches the ground, or a step, in a motion that came from another body.
      *
      * @param  list<list<float>>  $rows
+     * @param  array<string, list<array{int, int, float}>>  $planted  role of a foot or toes to frames in which it is planted, and how much higher than on the ground, in legs
      * @return list<list<float>>
      */
-    public static function applied(array $rows, Figure $figure, float $rate): array
+    public static function applied(array $rows, Figure $figure, float $rate, array $planted): array
     {
-        $rows = self::grounded($rows, $figure);
         foreach (['L', 'R'] as $side) {
             $leg = $figure->limb('leg', $side);
             $toes = $figure->skeleton->roles['toes'.$side] ?? null;
             if ($leg === null) {
                 continue;
             }
-            $shift = array_fill(0, count($rows), [[0.0, 0.0, 0.0], 0.0]);
-            foreach (array_filter([$leg[2], $toes], is_int(...)) as $j) {
-                $role = $j === $leg[2] ? 'foot'.$side : 'toes'.$side;
-                $rest = $figure->rest($role)[1] ?? 0.0;
+            $long = array_sum($figure->lengths($leg));
+            $shift = ['foot' => [], 'toes' => []];
+            foreach (array_filter(['foot' => $leg[2], 'toes' => $toes], is_int(...)) as $part => $j) {
+                $rest = $figure->rest($part.$side)[1] ?? 0.0;
                 $points = array_map(static fn (array $r): array => (new Posture($figure->skeleton, $figure->hips, $r))->at($j)[0], $rows);
-                foreach (self::spans($points, $rest, $rate) as $span) {
-                    $shift = self::held($shift, $points, $span, $rest, $rate);
-                }
+                $stands = array_map(static fn (array $s): array => [$s[0], $s[1], $rest + $long * $s[2]], $planted[$part.$side] ?? []);
+                $shift[$part] = self::shifts($points, $stands, $rate);
             }
             foreach ($rows as $i => $row) {
-                [$sum, $weight] = $shift[$i];
+                [$foot, $firm] = $shift['foot'][$i] ?? [[0.0, 0.0, 0.0], 0.0];
+                [$ball, $firmBall] = $shift['toes'][$i] ?? [[0.0, 0.0, 0.0], 0.0];
                 $p = new Posture($figure->skeleton, $figure->hips, $row);
-                [$ankle, $turn] = $p->at($leg[2]);
-                $to = V3::addScaled($ankle, $sum, 1 / max(1.0, $weight));
-                // A foot that swings has a little air under it, whatever the length of its toes.
-                $low = self::lowest($p, $figure, $leg[2], $toes) + $to[1] - $ankle[1];
-                $to[1] += max(0.0, self::AIR * (1 - min(1.0, $weight)) - $low);
-                if ($to !== $ankle) {
-                    $p->reach($leg[0], $leg[1], $leg[2], $to, $turn, [1.0, 0.0, 0.0]);
-                    $rows[$i] = $p->result();
-                }
+                self::set($p, $figure, $leg, $toes, [$foot, min(1.0, $firm)], [$ball, min(1.0, $firmBall)]);
+                $rows[$i] = $p->result();
             }
         }
 
         return $rows;
+    }
+
+    /**
+     * One foot of one frame: what is planted is brought to its place, heel by the leg, toes by the turn of the foot.
+     *
+     * @param  array{int, int, int}  $leg
+     * @param  array{array{float, float, float}, float}  $heel  how far the foot's joint is to move (weighted), and its weight
+     * @param  array{array{float, float, float}, float}  $ball  the same of the toes' joint
+     */
+    private static function set(Posture $p, Figure $figure, array $leg, ?int $toes, array $heel, array $ball): void
+    {
+        [$ankle, $turn] = $p->at($leg[2]);
+        $to = V3::add($ankle, $heel[0]);
+        if ($toes !== null && $ball[1] > 0.0) {
+            // Planted toes stay in any case; the foot turns about them towards where its joint is to be.
+            $tip = $p->at($toes)[0];
+            $pivot = V3::addScaled(V3::add($tip, $ball[0]), $heel[0], 1 - $ball[1]);
+            $by = Posture::shortest(V3::sub($ankle, $tip), V3::sub(V3::addScaled($to, $ball[0], 1 - $heel[1]), $pivot), [0.0, 1.0, 0.0]);
+            $to = V3::add($pivot, Q4::rotate($by, V3::sub($ankle, $tip)));
+            $turn = Q4::mul($by, $turn);
+            $p->turn($leg[2], $turn);
+        }
+        // A foot that swings does not pass through the ground, whatever its length: it is levelled before the leg is bent.
+        $free = 1 - min(1.0, $heel[1] + $ball[1]);
+        $rise = $to[1] - $ankle[1];
+        if ($free > 0.0) {
+            $turn = self::cleared($p, $figure, $leg[2], $toes, $rise, $free);
+        }
+        $to[1] += max(0.0, -$free * (self::lowest($p, $figure, $leg[2], $toes) + $rise));
+        if ($to !== $ankle) {
+            $p->reach($leg[0], $leg[1], $leg[2], $to, $turn, self::hinge($p, $figure, $leg));
+        }
+    }
+
+    /**
+     * Levels a foot about its joint, and its toes, as far as it takes for nothing of it to be below the ground.
+     *
+     * @return array{float, float, float, float} the foot's turn
+     */
+    private static function cleared(Posture $p, Figure $figure, int $foot, ?int $toes, float $rise, float $share): array
+    {
+        $turn = $p->at($foot)[1];
+        $air = self::AIR * $share - $rise;
+        if (self::lowest($p, $figure, $foot, $toes) > $air) {
+            return $turn;
+        }
+        $level = [];
+        foreach (array_filter([$foot, $toes], is_int(...)) as $j) {
+            $now = $p->at($j)[1];
+            $up = Q4::rotate(Q4::mul($now, Q4::conjugate($figure->restTurn($j))), [0.0, 1.0, 0.0]);
+            $level[$j] = [$now, Q4::mul(Posture::shortest($up, [0.0, 1.0, 0.0], [1.0, 0.0, 0.0]), $now)];
+        }
+        for ($step = 1; $step <= self::STEPS && self::lowest($p, $figure, $foot, $toes) < $air; $step++) {
+            foreach ($level as $j => [$now, $flat]) {
+                $p->turn($j, Q4::slerp($now, $flat, $share * $step / self::STEPS));
+            }
+        }
+
+        return $p->at($foot)[1];
+    }
+
+    /**
+     * The axis about which a knee bends: the one about which it is bent, or for a straight leg the thigh's own.
+     *
+     * @param  array{int, int, int}  $leg
+     * @return array{float, float, float}
+     */
+    private static function hinge(Posture $p, Figure $figure, array $leg): array
+    {
+        [$a, $turn] = $p->at($leg[0]);
+        $b = $p->at($leg[1])[0];
+        $own = Q4::rotate(Q4::mul($turn, Q4::conjugate($figure->restTurn($leg[0]))), [1.0, 0.0, 0.0]);
+        $bent = V3::cross(V3::unit(V3::sub($b, $a)), V3::unit(V3::sub($p->at($leg[2])[0], $b)));
+
+        return V3::length($bent) > self::BENT ? $bent : $own;
     }
 
     /** Height of the lowest of heel, ball and toe tip over the ground. */
@@ -115,7 +190,7 @@ final class FootLock
             return INF;
         }
         $b = $figure->body();
-        $heights = [];
+        $heights = [INF];
         foreach ([
             [$foot, [[0.0, -$b->ankleY, $b->heelZ], [0.0, -$b->ankleY, $b->ballZ]]],
             [$toes ?? -1, [[0.0, -$b->ballY, $b->tipZ - $b->ballZ]]],
@@ -130,52 +205,41 @@ final class FootLock
             }
         }
 
-        return $heights === [] ? INF : min($heights);
+        return min($heights);
     }
 
     /**
-     * The whole motion up or down, so that what is lowest for most of it stands on the ground.
+     * How far a joint is to move at each frame, weighted, and the weight.
      *
-     * @param  list<list<float>>  $rows
-     * @return list<list<float>>
+     * @param  list<array{float, float, float}>  $points
+     * @param  list<array{int, int, float}>  $stands  frames and height
+     * @return list<array{array{float, float, float}, float}>
      */
-    private static function grounded(array $rows, Figure $figure): array
+    private static function shifts(array $points, array $stands, float $rate): array
     {
-        $lows = [];
-        foreach ($rows as $row) {
-            $p = new Posture($figure->skeleton, $figure->hips, $row);
-            $low = INF;
-            foreach (['footL', 'footR', 'toesL', 'toesR'] as $role) {
-                $j = $figure->skeleton->roles[$role] ?? null;
-                $rest = $figure->rest($role);
-                $low = $j === null || $rest === null ? $low : min($low, $p->at($j)[0][1] - $rest[1]);
-            }
-            $lows[] = $low;
+        $shift = array_fill(0, count($points), [[0.0, 0.0, 0.0], 0.0]);
+        foreach ($stands as $stand) {
+            $shift = self::held($shift, $points, $stand, $rate);
         }
-        sort($lows);
-        // The fifth part of the way up: a few frames of sinking are mended by the contacts, jumps do not count.
-        $by = $lows[intdiv(count($lows), 5)];
 
-        return is_finite($by) ? array_map(static function (array $row) use ($by): array {
-            return [$row[0], $row[1] - $by, ...array_slice($row, 2)];
-        }, $rows) : $rows;
+        return array_map(static fn (array $s): array => [V3::mul($s[0], 1 / max(1.0, $s[1])), $s[1]], $shift);
     }
 
     /**
      * @param  list<array{array{float, float, float}, float}>  $shift  weighted sum and weight by frame
      * @param  list<array{float, float, float}>  $points
-     * @param  Span  $span
+     * @param  array{int, int, float}  $stand
      * @return list<array{array{float, float, float}, float}>
      */
-    private static function held(array $shift, array $points, array $span, float $rest, float $rate): array
+    private static function held(array $shift, array $points, array $stand, float $rate): array
     {
-        [$from, $to] = $span;
+        [$from, $to, $height] = $stand;
         $sum = [0.0, 0.0, 0.0];
         for ($i = $from; $i < $to; $i++) {
             $sum = V3::add($sum, $points[$i]);
         }
         $at = V3::mul($sum, 1 / ($to - $from));
-        $at[1] = $rest;
+        $at[1] = $height;
         $ease = max(1.0, self::EASE_SECONDS * $rate);
         $n = count($points);
         for ($i = max(0, (int) ($from - $ease)); $i < min($n, $to + $ease); $i++) {

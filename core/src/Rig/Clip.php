@@ -50,8 +50,25 @@ final readonly class Clip
      */
     public function pose(Skeleton $skeleton, float $seconds, int $root): array
     {
+        [$rotations, $places] = $this->places($skeleton, $seconds, [$root]);
+
+        return [$rotations, $places[$root]];
+    }
+
+    /**
+     * Local rotations (4 a joint) and the translations of some joints at a time; what no channel moves stays at rest.
+     *
+     * @param  list<int>  $joints
+     * @param  list<float>  $sizes  by joint, what keyed places are multiplied with; none: they are taken as they are
+     * @return array{list<float>, array<int, array{float, float, float}>}
+     */
+    public function places(Skeleton $skeleton, float $seconds, array $joints, array $sizes = []): array
+    {
         $rotations = $skeleton->rotations;
-        $translation = $skeleton->restTranslation($root);
+        $places = [];
+        foreach ($joints as $j) {
+            $places[$j] = $skeleton->restTranslation($j);
+        }
         foreach ($this->channels as $c) {
             $joint = $skeleton->index[$c->target] ?? null;
             if ($joint === null) {
@@ -61,12 +78,13 @@ final readonly class Clip
                 foreach ($c->at($seconds) as $k => $v) {
                     $rotations[4 * $joint + $k] = $v;
                 }
-            } elseif ($c->path === 'translation' && $joint === $root) {
+            } elseif ($c->path === 'translation' && isset($places[$joint])) {
                 $v = $c->at($seconds);
-                $translation = [$v[0], $v[1], $v[2]];
+                $size = $sizes[$joint] ?? 1.0;
+                $places[$joint] = [$v[0] * $size, $v[1] * $size, $v[2] * $size];
             }
         }
 
-        return [array_values($rotations), $translation];
+        return [array_values($rotations), $places];
     }
 }

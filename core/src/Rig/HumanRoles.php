@@ -34,6 +34,9 @@ final class HumanRoles
         'toes' => ['toes', 'toe', 'toebase', 'ball'],
     ];
 
+    /** Words that many joints bear and that tell nothing. */
+    private const EMPTY = ['joint', 'jnt', 'bone', 'bn', 'bind', 'skin', 'def', 'deform', 'rig'];
+
     /**
      * @param  list<string>  $names
      * @param  list<int>  $parents
@@ -81,17 +84,23 @@ final class HumanRoles
 
     /**
      * Roles with how sure each is, 0 to 1: a usual spelling, standing where it belongs in the hierarchy, and on its own
-     * side (left is +X at rest). Roles that no name tells are told from the shape of the tree and are less sure.
+     * side (left is +X at rest). Limbs are told from their whole chains, and roles that no name tells from the shape of the
+     * tree; those are less sure.
      *
      * @return array<string, array{joint: int, confidence: float}>
      */
     public static function judge(Skeleton $skeleton): array
     {
-        $found = self::byName($skeleton->names, $skeleton->parents);
         [$places] = $skeleton->world($skeleton->rotations);
+        $found = self::byName($skeleton->names, $skeleton->parents);
+        $chains = self::byChain($skeleton, $found, $places);
+        $found = array_map(static fn (array $f): array => [$f[0], 0], $chains) + array_filter(
+            $found,
+            static fn (array $f): bool => ! in_array($f[0], array_column($chains, 0), true),
+        );
         $out = [];
         foreach ($found as $role => [$joint, $rank]) {
-            $sure = max(0.7, 0.98 - 0.04 * $rank);
+            $sure = isset($chains[$role]) ? 0.74 + 0.24 * $chains[$role][1] : max(0.7, 0.98 - 0.04 * $rank);
             $above = self::above($role);
             if ($above !== null && isset($found[$above]) && ! self::under($joint, $found[$above][0], $skeleton->parents)) {
                 $sure *= 0.5;
@@ -109,6 +118,66 @@ final class HumanRoles
         }
 
         return $out;
+    }
+
+    /** @return array<string, int> roles that names tell, limbs and back mended by their chains */
+    public static function named(Skeleton $skeleton): array
+    {
+        $found = self::byName($skeleton->names, $skeleton->parents);
+        [$places] = $skeleton->world($skeleton->rotations);
+
+        return array_map(static fn (array $f): int => $f[0], self::byChain($skeleton, $found, $places) + $found);
+    }
+
+    /**
+     * Roles of limbs and back as their chains tell them, where names tell hips and head or neck.
+     *
+     * @param  array<string, array{int, int}>  $found
+     * @param  list<float>  $places
+     * @return array<string, array{int, float}> role to joint and to what its name says of it, -1 to 1
+     */
+    private static function byChain(Skeleton $skeleton, array $found, array $places): array
+    {
+        [$sides, $words] = [[], []];
+        foreach (self::withoutCommonPrefix(array_map(self::words(...), $skeleton->names)) as $w) {
+            [$sides[], $words[]] = self::side($w);
+        }
+        $hips = $found['hips'][0] ?? self::over($skeleton->parents, array_keys(array_filter(
+            $words,
+            static fn (array $w): bool => LimbRoles::isLeg($w),
+        )));
+        $bare = array_map(static fn (array $w): string => (string) preg_replace('/\d+$/', '', implode('', $w)), $words);
+        $head = $found['head'][0] ?? (in_array('head', $bare, true) ? (int) array_search('head', $bare, true) : null);
+        $top = $head ?? $found['neck'][0] ?? null;
+        if ($hips === null || $top === null) {
+            return [];
+        }
+        $limbs = new LimbRoles($skeleton, $words, $sides, Stance::stood($skeleton, $places, $hips, $top, $words));
+        $out = $limbs->limbs($hips, $top);
+        if (! isset($out['upperLegL'], $out['upperLegR'])) {
+            return [];
+        }
+
+        return $out + TrunkRoles::of($skeleton, $words, $hips, $top, $out, $head !== null);
+    }
+
+    /**
+     * @param  list<int>  $parents
+     * @param  list<int>  $joints
+     * @return int|null the joint that all of them hang on
+     */
+    private static function over(array $parents, array $joints): ?int
+    {
+        $common = null;
+        foreach ($joints as $j) {
+            $way = [];
+            for ($k = $parents[$j]; $k >= 0; $k = $parents[$k]) {
+                $way[] = $k;
+            }
+            $common = $common === null ? $way : array_values(array_intersect($common, $way));
+        }
+
+        return $common[0] ?? null;
     }
 
     /**
@@ -196,7 +265,10 @@ final class HumanRoles
         $name = (string) preg_replace('/([a-z0-9])([A-Z])/', '$1 $2', $name);
         $name = (string) preg_replace('/([A-Z]+)([A-Z][a-z])/', '$1 $2', $name);
 
-        return array_values(array_filter(preg_split('/[^a-z0-9]+/', strtolower($name)) ?: [], static fn (string $w): bool => $w !== ''));
+        $words = array_values(array_filter(preg_split('/[^a-z0-9]+/', strtolower($name)) ?: [], static fn (string $w): bool => $w !== ''));
+        $telling = array_values(array_diff($words, self::EMPTY));
+
+        return $telling === [] ? $words : $telling;
     }
 
     /**

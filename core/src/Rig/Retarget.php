@@ -24,6 +24,9 @@ final class Retarget
         'shoulder' => ['upperArm'], 'upperArm' => ['lowerArm'], 'lowerArm' => ['hand'], 'upperLeg' => ['lowerLeg'], 'lowerLeg' => ['foot'],
     ];
 
+    /** A hinge that is off by less than this, radians, is how arms are carried, and no other rest. */
+    private const CARRIED = 0.2;
+
     /** Target units for one of the source's. */
     public readonly float $scale;
 
@@ -39,6 +42,9 @@ final class Retarget
     /** @var list<float> */
     private readonly array $sourceRest;
 
+    /** @var array{Vec, float} of the target: from the hips to the middle between the hip joints; height of its feet's joints */
+    private readonly array $seat;
+
     /**
      * @param  array<string, int>  $sourceRoles
      *
@@ -49,6 +55,7 @@ final class Retarget
         private readonly array $sourceRoles,
         private readonly Skeleton $target,
         private readonly int $targetHips,
+        private readonly ?Habits $habits = null,
     ) {
         foreach (['hips', 'upperLegL', 'upperLegR', 'footL', 'footR'] as $need) {
             if (! isset($sourceRoles[$need]) || ! isset($target->roles[$need])) {
@@ -57,7 +64,7 @@ final class Retarget
         }
         [$sp, $this->sourceRest] = $source->world($source->rotations);
         [$tp, $tq] = $target->world($target->rotations);
-        $this->upright = self::standing($sp, $sourceRoles);
+        $this->upright = $habits->upright ?? Recording::standing($sp, $sourceRoles, false);
         $length = self::leg($sp, $sourceRoles);
         if ($length < 1e-6) {
             throw UnableToMatch::noLegs();
@@ -68,30 +75,73 @@ final class Retarget
                 continue;
             }
             $this->from[$j] = $sourceRoles[$role];
-            $this->stand[$j] = Q4::mul($this->aligned($role, $sp, $tp), [$tq[4 * $j], $tq[4 * $j + 1], $tq[4 * $j + 2], $tq[4 * $j + 3]]);
+            $turn = Q4::mul($this->habit($role, $tp), $this->aligned($role, $sp, $tp));
+            $this->stand[$j] = Q4::mul($turn, [$tq[4 * $j], $tq[4 * $j + 1], $tq[4 * $j + 2], $tq[4 * $j + 3]]);
         }
+        $this->seat = self::seatOf($target, $targetHips);
     }
 
     /**
-     * The turn to +Y up, then +Z ahead: up is from the feet to the head, across from right to left hip.
+     * What the motion told about a part: the twist that lays its hinge along the source's, the tilt that lays a foot flat.
      *
-     * @param  list<float>  $p
-     * @param  array<string, int>  $roles
+     * @param  list<float>  $tp
      * @return Quat
      */
-    private static function standing(array $p, array $roles): array
+    private function habit(string $role, array $tp): array
     {
-        $top = $roles['head'] ?? $roles['neck'] ?? $roles['hips'];
-        $up = V3::sub(self::at($p, $top), V3::mul(V3::add(self::at($p, $roles['footL']), self::at($p, $roles['footR'])), 0.5));
-        $across = V3::sub(self::at($p, $roles['upperLegL']), self::at($p, $roles['upperLegR']));
-        if (V3::length($up) < 1e-9 || V3::length($across) < 1e-9) {
-            return Q4::IDENTITY;
+        $flat = $this->habits->flat[$role] ?? null;
+        if ($flat !== null) {
+            return Posture::shortest([0.0, 1.0, 0.0], $flat, [1.0, 0.0, 0.0]);
         }
-        // Only whole quarter turns: a figure that leans at rest is not laid straight.
-        $up = self::nearestAxis($up);
-        $across = self::nearestAxis(V3::across($across, $up));
+        $side = substr($role, -1);
+        foreach (Bends::LIMBS as $upper => [$lower, $end]) {
+            $bend = $this->habits->bends[$upper.$side] ?? null;
+            if ($bend === null || ($role !== $upper.$side && $role !== $lower.$side) || ! isset($this->target->roles[$lower.$side])
+                || ! isset($this->sourceRoles[$lower.$side])) {
+                continue;
+            }
+            [$sp] = $this->source->world($this->source->rotations);
+            $along = V3::sub(self::at($tp, $this->target->roles[$lower.$side]), self::at($tp, $this->target->roles[$upper.$side]));
+            // Knees bend back and elbows forward: the axis is across the limb and what lies ahead.
+            $own = V3::mul(V3::cross($along, [0.0, 0.0, 1.0]), $upper === 'upperLeg' ? -1.0 : 1.0);
+            $own = Q4::rotate($this->aligned($upper.$side, $sp, $tp), $own);
+            $axis = V3::unit(Q4::rotate($this->upright, V3::sub(
+                self::at($sp, $this->sourceRoles[$lower.$side]),
+                self::at($sp, $this->sourceRoles[$upper.$side]),
+            )));
+            $bend = V3::addScaled($bend, $axis, -V3::dot($bend, $axis));
+            if (V3::length($own) < 0.1 * V3::length($along) || V3::length($bend) < 0.3) {
+                return Q4::IDENTITY;
+            }
 
-        return Q4::fromAxes($up, $across, [0.0, 1.0, 0.0], [1.0, 0.0, 0.0]);
+            $twist = atan2(V3::dot($axis, V3::cross($own, $bend)), V3::dot($own, $bend));
+
+            if (abs($twist) < self::CARRIED) {
+                return Q4::IDENTITY;
+            }
+            $end = $this->sourceRoles[$end.$side] ?? null;
+
+            // The lower part is twisted about its own length.
+            return Q4::axis($role === $upper.$side || $end === null ? $axis : V3::unit(Q4::rotate(
+                $this->upright,
+                V3::sub(self::at($sp, $end), self::at($sp, $this->sourceRoles[$lower.$side])),
+            )), $twist);
+        }
+
+        return Q4::IDENTITY;
+    }
+
+    /**
+     * Where the middle between the hip joints is from the hips, at rest, and how high the feet's joints are.
+     *
+     * @return array{Vec, float}
+     */
+    private static function seatOf(Skeleton $s, int $hips): array
+    {
+        [$p] = $s->world($s->rotations);
+        $middle = V3::mul(V3::add(self::at($p, $s->roles['upperLegL']), self::at($p, $s->roles['upperLegR'])), 0.5);
+
+        return [V3::sub($middle, self::at($p, $hips)), 0.5 * ($p[3 * $s->roles['footL'] + 1] + $p[3 * $s->roles['footR'] + 1])];
     }
 
     /**
@@ -149,22 +199,8 @@ final class Retarget
     }
 
     /**
-     * @param  Vec  $v
-     * @return Vec
-     */
-    private static function nearestAxis(array $v): array
-    {
-        $most = max(abs($v[0]), abs($v[1]), abs($v[2]));
-
-        return match ($most) {
-            abs($v[1]) => [0.0, $v[1] < 0 ? -1.0 : 1.0, 0.0], abs($v[0]) => [$v[0] < 0 ? -1.0 : 1.0, 0.0, 0.0],
-            default => [0.0, 0.0, $v[2] < 0 ? -1.0 : 1.0],
-        };
-    }
-
-    /**
-     * Local rotations of the target and the place of its hips, for a pose of the source. The height of the hips is the
-     * source's, scaled; the ground is settled afterwards, from the feet.
+     * Local rotations of the target and the place of its hips, for a pose of the source. Without habits the height of the hips
+     * is the source's, scaled. With them the hip joints are as far above planted feet as the source's are, scaled.
      *
      * @param  list<float>  $rotations  of the source, local
      * @param  Vec  $translation  of the source's root
@@ -193,8 +229,9 @@ final class Retarget
             }
             array_push($out, ...$local);
         }
-        $h = $this->sourceRoles['hips'];
-        $place = V3::mul(Q4::rotate($this->upright, [$p[3 * $h], $p[3 * $h + 1], $p[3 * $h + 2]]), $this->scale);
+        $place = $this->habits === null
+            ? V3::mul(Q4::rotate($this->upright, self::at($p, $this->sourceRoles['hips'])), $this->scale)
+            : $this->seated($p, $world[$this->targetHips], $this->habits->ankle);
         $parent = $this->target->parents[$this->targetHips];
         if ($parent >= 0) {
             [$tp, $tq] = $this->target->world($this->target->rotations);
@@ -205,5 +242,25 @@ final class Retarget
         }
 
         return [$out, $place];
+    }
+
+    /**
+     * @param  list<float>  $p  places of the source's joints
+     * @param  Quat  $turn  of the target's hips
+     * @return Vec place of the target's hips
+     */
+    private function seated(array $p, array $turn, float $ankle): array
+    {
+        [$middle, $feet] = $this->seat;
+        [, $tq] = $this->target->world($this->target->rotations);
+        $h = $this->targetHips;
+        $made = Q4::mul($turn, Q4::conjugate([$tq[4 * $h], $tq[4 * $h + 1], $tq[4 * $h + 2], $tq[4 * $h + 3]]));
+        $at = Q4::rotate($this->upright, V3::mul(
+            V3::add(self::at($p, $this->sourceRoles['upperLegL']), self::at($p, $this->sourceRoles['upperLegR'])),
+            0.5,
+        ));
+        $at = V3::add(V3::mul([$at[0], $at[1] - $ankle, $at[2]], $this->scale), [0.0, $feet, 0.0]);
+
+        return V3::sub($at, Q4::rotate($made, $middle));
     }
 }

@@ -46,7 +46,7 @@ final readonly class Skeleton
         }
         $this->index = array_flip($names);
         $this->unknown = array_fill(0, count($names), null);
-        $this->roles = $roles ?? HumanRoles::match($names, $parents);
+        $this->roles = $roles ?? HumanRoles::named($this);
     }
 
     public function count(): int

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Rig;
 
+use CrispReel\Core\Math\Q4;
+
 /**
  * Human roles from the shape of a joint tree alone: legs are the two longest chains that go down from one joint, the
  * trunk goes up from there, arms leave it to the sides, and what is left above them is neck and head.
@@ -29,24 +31,74 @@ final class TreeRoles
      */
     public static function match(Skeleton $skeleton, array $places): array
     {
-        return (new self($skeleton, $places))->body();
+        $best = [];
+        $most = 0.0;
+        // Whichever way is up: the one in which the body is tallest.
+        foreach ([
+            Q4::IDENTITY, Q4::aroundX(-M_PI / 2), Q4::aroundX(M_PI / 2), Q4::aroundZ(M_PI / 2), Q4::aroundZ(-M_PI / 2), Q4::aroundX(M_PI),
+        ] as $turn) {
+            [$roles, $tall] = (new self($skeleton, Stance::turned($places, $turn)))->body();
+            if ($tall > 1.02 * $most) {
+                [$best, $most] = [$roles, $tall];
+            }
+        }
+
+        return $best;
     }
 
-    /** @return array<string, int> */
+    /** @return array{array<string, int>, float} roles, and how tall the body is that they make */
     private function body(): array
     {
+        $best = [];
+        $most = 0.0;
         foreach (array_keys($this->skeleton->names) as $hips) {
             $legs = array_values(array_filter($this->children[$hips] ?? [], fn (int $c): bool => $this->goesDown($c)));
             $up = array_values(array_filter(
                 $this->children[$hips] ?? [],
-                fn (int $c): bool => $this->y($this->end($c)) > $this->y($hips) && ! $this->goesDown($c),
+                fn (int $c): bool => $this->top($c) > $this->y($hips) && ! $this->goesDown($c),
             ));
-            if (count($legs) === 2 && $up !== []) {
-                return ['hips' => $hips] + $this->legs($legs) + $this->trunk($up[0]);
+            if (count($legs) !== 2 || $up === []) {
+                continue;
+            }
+            // Hanging arms go down, too, but not as far as legs.
+            usort($up, fn (int $a, int $b): int => $this->top($b) <=> $this->top($a));
+            $tall = $this->top($up[0]) - 0.5 * ($this->y($this->end($legs[0])) + $this->y($this->end($legs[1])));
+            if ($tall > $most) {
+                [$best, $most] = [['hips' => $hips] + $this->legs($legs) + $this->trunk($up[0]), $tall];
             }
         }
 
-        return [];
+        return [$this->facing($best), $most];
+    }
+
+    /** Height of the highest joint of a branch. */
+    private function top(int $j): float
+    {
+        return max([$this->y($j), ...array_map($this->top(...), $this->children[$j] ?? [])]);
+    }
+
+    /**
+     * Sides are told from the place for a body that looks to +Z; where the toes point to -Z they are the other ones.
+     *
+     * @param  array<string, int>  $roles
+     * @return array<string, int>
+     */
+    private function facing(array $roles): array
+    {
+        $ahead = 0.0;
+        foreach (['L', 'R'] as $s) {
+            $ahead += isset($roles['toes'.$s]) ? $this->places[3 * $roles['toes'.$s] + 2] - $this->places[3 * $roles['foot'.$s] + 2] : 0.0;
+        }
+        if ($ahead >= 0.0) {
+            return $roles;
+        }
+        $out = [];
+        foreach ($roles as $role => $j) {
+            $side = substr($role, -1);
+            $out[in_array($side, ['L', 'R'], true) ? substr($role, 0, -1).($side === 'L' ? 'R' : 'L') : $role] = $j;
+        }
+
+        return $out;
     }
 
     private function y(int $j): float

@@ -84,6 +84,14 @@ test('what can be mended is mended and told', function (string $text, string $fi
         str_replace('CHANNELS 3', 'CHANNELS 6 Xposition Yposition Zposition', bvh(array_fill(0, 2, '0 0 0 0 0 0 0 1 0 0 0 0'))),
         'place channels',
     ],
+    'two roots' => [
+        str_replace(
+            "}\nMOTION",
+            "}\nROOT Cart\n{\nOFFSET 0 0 0\nCHANNELS 3 Xposition Yposition Zposition\nEnd Site\n{\nOFFSET 0 1 0\n}\n}\nMOTION",
+            bvh(array_fill(0, 2, '0 0 0 0 0 0 0 0 0 1 2 3')),
+        ),
+        '2 roots',
+    ],
 ]);
 
 test('what cannot be read is refused with line and remedy', function (string $text, string $message): void {
@@ -96,7 +104,8 @@ test('what cannot be read is refused with line and remedy', function (string $te
         str_replace('OFFSET 0 10 0', 'OFFSET 0 ten 0', bvh(['0'])), 'Line 8 of the BVH file: "ten" is not a number',
     ],
     'a hierarchy that ends' => [preg_replace('/\}\s*MOTION/', 'MOTION', bvh(['0 0 0 0 0 0 0 0 0'])), 'ends in the middle'],
-    'two roots' => [str_replace("}\nMOTION", "}\nROOT Other\nMOTION", bvh(['0'])), 'a second root'],
+    'something after the hierarchy' => [str_replace("}\nMOTION", "}\nOTHER\nMOTION", bvh(['0'])), 'something else than a root'],
+    'a second root that ends' => [str_replace("}\nMOTION", "}\nROOT Other\nMOTION", bvh(['0'])), 'ends in the middle'],
     'too few numbers' => [bvh(['0 0 0 0 0 0 0 0 0', '0 0 0']), 'Line 20 of the BVH file: 3 numbers where the joints have 9 channels'],
     'no frames' => [bvh([]), 'no frames'],
     'one frame' => [bvh(['0 0 0 0 0 0 0 0 0']), 'one frame only'],

@@ -107,9 +107,14 @@ final class BvhReader
         $this->expect('HIERARCHY');
         $this->expect('ROOT');
         $this->joint(-1);
-        if (isset($this->words[$this->next])) {
-            $this->next++;
-            throw UnableToReadBvh::at($this->line(), 'a second root, or something else after the hierarchy; one figure a file is read');
+        for ($roots = 1; isset($this->words[$this->next]); $roots++) {
+            if (strcasecmp($this->word(), 'ROOT') !== 0) {
+                throw UnableToReadBvh::at($this->line(), 'something else than a root after the hierarchy');
+            }
+            $this->joint(-1);
+        }
+        if ($roots > 1) {
+            $this->findings[] = "It has {$roots} roots; the body is taken, what the others move is left out.";
         }
     }
 
@@ -255,6 +260,14 @@ final class BvhReader
     private function clip(array $rows, float $seconds): BvhMotion
     {
         $times = array_map(static fn (int $i): float => $i * $seconds, array_keys($rows));
+        $n = count($this->names);
+        $identity = array_merge(...array_fill(0, $n, Q4::IDENTITY));
+        $skeleton = new Skeleton($this->names, $this->parents, $this->offsets, $identity, array_fill(0, 3 * $n, 1.0));
+        // Travel may be keyed at the root, at the hips, or in parts at several joints above them.
+        $travels = [];
+        for ($j = $skeleton->roles['hips'] ?? -1; $j >= 0; $j = $this->parents[$j]) {
+            $travels[$j] = true;
+        }
         $out = [];
         $column = 0;
         $unused = 0;
@@ -280,18 +293,15 @@ final class BvhReader
             if ($turns !== []) {
                 $out[] = new Channel($this->names[$j], 'rotation', Interpolation::Linear, $times, $turned, 4);
             }
-            if ($places !== [] && $this->parents[$j] < 0) {
+            if ($places !== [] && ($this->parents[$j] < 0 || isset($travels[$j]))) {
                 $out[] = new Channel($this->names[$j], 'translation', Interpolation::Linear, $times, $placed, 3);
             } elseif ($places !== []) {
                 $unused++;
             }
         }
         if ($unused > 0) {
-            $this->findings[] = "{$unused} joints below the root have place channels; bones keep their length, so these are left out.";
+            $this->findings[] = "{$unused} joints below the hips have place channels; bones keep their length, so these are left out.";
         }
-        $n = count($this->names);
-        $identity = array_merge(...array_fill(0, $n, Q4::IDENTITY));
-        $skeleton = new Skeleton($this->names, $this->parents, $this->offsets, $identity, array_fill(0, 3 * $n, 1.0));
 
         return new BvhMotion($skeleton, new Clip('', $out), count($rows), $seconds, $this->findings);
     }

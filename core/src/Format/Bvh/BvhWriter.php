@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Format\Bvh;
 
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Skeleton;
 
 /**
@@ -22,15 +23,20 @@ final class BvhWriter
     {
         [$places, $rest] = $skeleton->world($skeleton->rotations);
         $children = array_fill(0, $skeleton->count(), []);
-        $root = 0;
+        $roots = [];
         foreach ($skeleton->parents as $j => $p) {
-            $p >= 0 ? $children[$p][] = $j : $root = $j;
+            $p >= 0 ? $children[$p][] = $j : $roots[] = $j;
         }
+        // Roots travel, and so do hips that hang on something else.
+        $travels = array_fill_keys([...$roots, $hips], true);
         $order = [];
-        $text = "HIERARCHY\n".self::joint($skeleton, $places, $children, $root, 0, $order)."MOTION\n"
-            .sprintf("Frames: %d\nFrame Time: %.9f\n", count($rows), $frameSeconds);
+        $text = "HIERARCHY\n";
+        foreach ($roots as $root) {
+            $text .= self::joint($skeleton, $places, $children, $root, 0, $order, $travels);
+        }
+        $text .= sprintf("MOTION\nFrames: %d\nFrame Time: %.9f\n", count($rows), $frameSeconds);
         foreach ($rows as $row) {
-            $text .= self::line($skeleton, $hips, $root, $rest, $order, $row)."\n";
+            $text .= self::line($skeleton, $hips, $travels, $rest, $order, $row)."\n";
         }
 
         return $text;
@@ -40,9 +46,11 @@ final class BvhWriter
      * @param  list<float>  $places
      * @param  array<int, list<int>>  $children
      * @param  list<int>  $order  joints as written, added to
+     * @param  array<int, true>  $travels  joints whose place is written
      */
-    private static function joint(Skeleton $s, array $places, array $children, int $j, int $depth, array &$order): string
-    {
+    private static function joint(
+        Skeleton $s, array $places, array $children, int $j, int $depth, array &$order, array $travels,
+    ): string {
         $order[] = $j;
         $in = str_repeat("\t", $depth);
         $p = $s->parents[$j];
@@ -53,12 +61,12 @@ final class BvhWriter
         $text = $in.($depth === 0 ? 'ROOT ' : 'JOINT ').preg_replace('/\s+/', '_', $s->names[$j])."\n{$in}{\n"
             .sprintf("{$in}\tOFFSET %.6f %.6f %.6f\n", ...$offset)
             .$in.(
-                $depth === 0
+                isset($travels[$j])
                     ? "\tCHANNELS 6 Xposition Yposition Zposition Zrotation Xrotation Yrotation\n"
                     : "\tCHANNELS 3 Zrotation Xrotation Yrotation\n"
             );
         foreach ($children[$j] as $c) {
-            $text .= self::joint($s, $places, $children, $c, $depth + 1, $order);
+            $text .= self::joint($s, $places, $children, $c, $depth + 1, $order, $travels);
         }
         if ($children[$j] === []) {
             $text .= "{$in}\tEnd Site\n{$in}\t{\n{$in}\t\tOFFSET 0.000000 5.000000 0.000000\n{$in}\t}\n";
@@ -68,11 +76,12 @@ final class BvhWriter
     }
 
     /**
+     * @param  array<int, true>  $travels
      * @param  list<float>  $rest  world rotations at rest
      * @param  list<int>  $order
      * @param  list<float>  $row
      */
-    private static function line(Skeleton $s, int $hips, int $root, array $rest, array $order, array $row): string
+    private static function line(Skeleton $s, int $hips, array $travels, array $rest, array $order, array $row): string
     {
         $n = $s->count();
         [$p, $q] = $s->world(array_slice($row, 3, 4 * $n), [$row[0], $row[1], $row[2]], $hips);
@@ -86,10 +95,13 @@ final class BvhWriter
         };
         $out = [];
         foreach ($order as $j) {
-            if ($j === $root) {
-                array_push($out, self::UNIT * $p[3 * $j], self::UNIT * $p[3 * $j + 1], self::UNIT * $p[3 * $j + 2]);
-            }
             $parent = $s->parents[$j];
+            if (isset($travels[$j])) {
+                $at = [$p[3 * $j], $p[3 * $j + 1], $p[3 * $j + 2]];
+                $above = $parent < 0 ? [0.0, 0.0, 0.0] : [$p[3 * $parent], $p[3 * $parent + 1], $p[3 * $parent + 2]];
+                $by = V3::sub($at, $above);
+                array_push($out, ...V3::mul($parent < 0 ? $by : Q4::rotate(Q4::conjugate($turn($parent)), $by), self::UNIT));
+            }
             $local = $parent < 0 ? $turn($j) : Q4::mul(Q4::conjugate($turn($parent)), $turn($j));
             array_push($out, ...self::zxy($local));
         }
