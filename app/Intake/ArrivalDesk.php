@@ -22,8 +22,8 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Intake\Examination;
 use CrispReel\Core\Intake\MotionCheck;
 use CrispReel\Core\Intake\PartsList;
+use CrispReel\Core\Intake\RecordingCheck;
 use CrispReel\Core\Rig\Figure;
-use CrispReel\Core\Rig\HumanRoles;
 use InvalidArgumentException;
 
 /** Examines a file that arrived, keeps its slip, and makes kit assets of it. */
@@ -183,7 +183,7 @@ final class ArrivalDesk
             $name = isset($out[$name]) ? "{$name} ".($n + 1) : $name;
             $asset = isset($arrival->motions[$name]) ? Asset::query()->find($arrival->motions[$name]) : null;
             $asset ??= $this->intake->asset($arrival->production, 'motion', $name, self::tags($name), $arrival->path);
-            $digest = ['pace' => $this->pace($arrival)] + AssetDigest::of(GltfReader::read($m['glb']));
+            $digest = ['pace' => $this->pace($arrival)] + $this->left($arrival) + AssetDigest::of(GltfReader::read($m['glb']));
             $this->judgeMotion($asset, $m['glb'], $digest, $name, $own);
             $out[$name] = $asset->id;
         }
@@ -196,6 +196,29 @@ final class ArrivalDesk
         $factor = is_array($arrival->choices['speed'] ?? null) ? $arrival->choices['speed']['factor'] ?? 1.0 : 1.0;
 
         return is_numeric($factor) && $factor > 0.01 && $factor < 100 ? (float) $factor : 1.0;
+    }
+
+    /** @return array{leave?: list<string>} what of a recording is left as it came */
+    private function left(Arrival $arrival): array
+    {
+        $leave = array_values(array_filter(RecordingCheck::CODES, static fn (string $c): bool => ($arrival->choices[$c] ?? null) === false));
+
+        return $leave === [] ? [] : ['leave' => $leave];
+    }
+
+    /**
+     * @param  array<string, mixed>  $digest
+     * @return list<Finding> what was done to a recording without being asked
+     */
+    private function recorded(string $bytes, array $digest, string $name): array
+    {
+        [$clip, $skeleton] = ImportedMotion::read($bytes, 0, $name, null);
+        $byHand = is_array($digest['rolesByHand'] ?? null) ? array_filter($digest['rolesByHand'], is_string(...)) : [];
+
+        return RecordingCheck::of(
+            $clip, $skeleton, array_filter($byHand, is_string(...), ARRAY_FILTER_USE_KEY),
+            is_array($digest['leave'] ?? null) ? array_values(array_filter($digest['leave'], is_string(...))) : [],
+        );
     }
 
     /**
@@ -217,7 +240,10 @@ final class ArrivalDesk
             $check = MotionCheck::of($table, $figure, $name);
             $version->update([
                 'facts' => $check->facts + ['frames' => (int) round($check->facts['seconds'] * 24)],
-                'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $check->findings),
+                'findings' => array_map(
+                    static fn (Finding $f): array => $f->toArray(),
+                    [...$check->findings, ...($isPersons ? $this->recorded($bytes, $digest, $name) : [])],
+                ),
             ]);
         }
     }
@@ -253,6 +279,7 @@ final class ArrivalDesk
         if ($this->pace($arrival) !== 1.0) {
             $digest = ['pace' => $this->pace($arrival)] + $digest;
         }
+        $digest = $this->left($arrival) + $digest;
         $version = $this->intake->version($asset, $bytes, $digest, $version->facts, $told);
         $findings = array_map(
             static fn (string $text): array => Finding::ofFile(
@@ -265,7 +292,7 @@ final class ArrivalDesk
         );
         $figure = $this->houseFigure();
         $facts = $version->facts;
-        if ($figure !== null && isset(HumanRoles::match($this->names($digest), $this->parents($digest))['hips'])) {
+        if ($figure !== null && is_array($digest['judged'] ?? null) && isset($digest['judged']['hips'])) {
             [$table] = ImportedMotion::table(
                 $this->stored,
                 new AssetRef("a{$asset->id}", 'motion', $arrival->name, $version->blob, $version->digest),
@@ -275,7 +302,10 @@ final class ArrivalDesk
             $check = MotionCheck::of($table, $figure, $arrival->name);
             $facts = $check->facts + $facts;
             $version->update(['facts' => $facts]);
-            $findings = [...$findings, ...array_map(static fn (Finding $f): array => $f->toArray(), $check->findings)];
+            $findings = [...$findings, ...array_map(
+                static fn (Finding $f): array => $f->toArray(),
+                [...$check->findings, ...$this->recorded($bytes, $digest, $arrival->name)],
+            )];
         }
         if (isset($arrival->choices['speed'])) {
             $findings[] = Finding::ofFile(
@@ -291,30 +321,6 @@ final class ArrivalDesk
                 'missing' => [],
             ],
         ])->save();
-    }
-
-    /**
-     * @param  array<string, mixed>  $digest
-     * @return list<string>
-     */
-    private function names(array $digest): array
-    {
-        return array_values(array_filter(
-            is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['names'] ?? null) ? $digest['skeleton']['names'] : [],
-            is_string(...),
-        ));
-    }
-
-    /**
-     * @param  array<string, mixed>  $digest
-     * @return list<int>
-     */
-    private function parents(array $digest): array
-    {
-        return array_values(array_filter(
-            is_array($digest['skeleton'] ?? null) && is_array($digest['skeleton']['parents'] ?? null) ? $digest['skeleton']['parents'] : [],
-            is_int(...),
-        ));
     }
 
     private function sound(Arrival $arrival, string $bytes): void

@@ -23,6 +23,7 @@ use App\Renders\DrawPictures;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Intake\Examination;
+use CrispReel\Core\Intake\RecordingCheck;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\UploadedFile;
@@ -134,7 +135,7 @@ final class ArrivalController
         Access::change($this->user($request), $arrival->production);
         $choices = $arrival->choices;
         foreach ((array) $request->json('choices') as $code => $with) {
-            if (! in_array($code, [...Examination::repairs(), 'speed'], true)) {
+            if (! in_array($code, [...Examination::repairs(), ...RecordingCheck::CODES, 'speed'], true)) {
                 throw new UserError('intake.repair', "There is no repair called \"{$code}\".", 'Choose one that the slip lists.');
             }
             $choices[$code] = $with === false ? false : (is_array($with) ? $with : []);

@@ -11,17 +11,21 @@ use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Math\V3;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\FootLock;
 use CrispReel\Core\Motion\RecordedFeet;
+use CrispReel\Core\Motion\Repeat;
 use CrispReel\Core\Rig\Bends;
 use CrispReel\Core\Rig\Clip;
+use CrispReel\Core\Rig\FaceShapes;
 use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Habits;
 use CrispReel\Core\Rig\HumanRoles;
 use CrispReel\Core\Rig\Recording;
 use CrispReel\Core\Rig\Retarget;
 use CrispReel\Core\Rig\Skeleton;
+use CrispReel\Core\Rig\Stance;
 use CrispReel\Core\Rig\UnableToMatch;
 
 /**
@@ -46,12 +50,14 @@ final class ImportedMotion
         $roles = is_array($digest['rolesByHand'] ?? null) ? $digest['rolesByHand'] : [];
         // How much faster than it was recorded it is to go, when its rate was told wrongly.
         $pace = is_float($digest['pace'] ?? null) || is_int($digest['pace'] ?? null) ? (float) $digest['pace'] : 1.0;
+        /** @var list<string> $leave */
+        $leave = is_array($digest['leave'] ?? null) ? $digest['leave'] : [];
         $key = hash(
             'sha256',
             json_encode(
                 [
                     'imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles,
-                    ...($pace === 1.0 ? [] : [$pace]),
+                    ...($pace === 1.0 ? [] : [$pace]), ...($leave === [] ? [] : [$leave]),
                 ],
                 JSON_THROW_ON_ERROR,
             ),
@@ -60,7 +66,7 @@ final class ImportedMotion
         if ($bytes === null) {
             [$clip, $source] = self::read($assets->blob($asset), $number, $asset->name, $figure);
             $clip = $pace === 1.0 ? $clip : $clip->paced($pace);
-            $bytes = self::sampled($clip, $source, $figure, $asset->name, $roles)->toBytes();
+            $bytes = self::sampled($clip, $source, $figure, $asset->name, $roles, $leave)->toBytes();
             $assets->keep($key, $bytes);
         }
 
@@ -68,7 +74,7 @@ final class ImportedMotion
     }
 
     /** @return array{Clip, Skeleton} */
-    private static function read(string $bytes, int $number, string $name, Figure $figure): array
+    public static function read(string $bytes, int $number, string $name, ?Figure $figure): array
     {
         if (BvhReader::looksLike($bytes)) {
             $bvh = BvhReader::read($bytes);
@@ -82,30 +88,40 @@ final class ImportedMotion
     }
 
     /** A motion-only file has no skin: its nodes are the joints, or those of the figure if they bear the same names. */
-    private static function skeletonOf(GltfReader $gltf, Figure $figure): Skeleton
+    private static function skeletonOf(GltfReader $gltf, ?Figure $figure): Skeleton
     {
         $names = array_column($gltf->nodes, 'name');
 
-        return count(array_intersect($figure->skeleton->names, $names)) > 0.8 * count($figure->skeleton->names)
+        return $figure !== null && count(array_intersect($figure->skeleton->names, $names)) > 0.8 * count($figure->skeleton->names)
             ? $figure->skeleton
             : AssetDigest::skeletonOfNodes($gltf);
     }
 
-    /** @param  array<string, string>  $rolesByHand  role to joint name */
-    public static function sampled(Clip $clip, Skeleton $source, Figure $figure, string $name, array $rolesByHand = []): ClipTable
-    {
+    /**
+     * @param  array<string, string>  $rolesByHand  role to joint name
+     * @param  list<string>  $leave  what is not mended, codes of RecordingCheck
+     */
+    public static function sampled(
+        Clip $clip, Skeleton $source, Figure $figure, string $name, array $rolesByHand = [], array $leave = [],
+    ): ClipTable {
         if ($clip->seconds <= 0.0) {
             throw UnableToCompile::emptyMotion($name);
         }
         $same = self::sameRig($source, $figure->skeleton);
         $roles = $same ? [] : HumanRoles::chosen($source, $rolesByHand);
         $hips = $same ? ($source->index[$figure->skeleton->names[$figure->hips]] ?? 0) : ($roles['hips'] ?? 0);
-        $recording = Recording::of($clip, $source, $roles, $hips);
+        $recording = Recording::of($clip, $source, $roles, $hips, $leave);
         $count = $clip->samples(self::RATE);
         $rate = ($count - 1) / $clip->seconds;
-        $rows = $same ? self::taken($recording, $figure, $rate, $count) : self::fitted($recording, $figure, $rate, $count);
+        $rows = $same ? self::taken($recording, $figure, $rate, $count) : self::fitted($recording, $figure, $rate, $count, ! in_array('ground', $leave, true));
 
-        return ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, self::withRoot($rows, $figure), false);
+        $flat = self::withRoot($rows, $figure, self::face($clip, $figure->morphs, $recording->begins, $rate, $count));
+        $table = ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, $flat, false);
+        $round = Repeat::best($table, $figure);
+
+        return $round === null || $round['distance'] > Repeat::FITS
+            ? $table
+            : ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, $flat, true);
     }
 
     /**
@@ -115,14 +131,24 @@ final class ImportedMotion
      */
     private static function taken(Recording $recording, Figure $figure, float $rate, int $count): array
     {
+        $s = $figure->skeleton;
+        [$p, $q] = $s->world($s->rotations);
+        $above = $s->parents[$figure->hips];
+        [$at, $turn] = $above < 0 ? [[0.0, 0.0, 0.0], Q4::IDENTITY] : [Stance::at($p, $above), Skeleton::turnOf($q, $above)];
         $rows = [];
         for ($i = 0; $i < $count; $i++) {
-            [$rotations, $place] = $recording->pose($i / $rate);
+            [$rotations] = $recording->pose($i / $rate);
+            [$wp, $wq] = $recording->world($i / $rate);
             $turned = [];
-            foreach ($figure->skeleton->names as $j => $joint) {
+            foreach ($s->names as $j => $joint) {
                 $k = $recording->skeleton->index[$joint] ?? null;
-                array_push($turned, ...($k === null ? $figure->skeleton->restRotation($j) : array_slice($rotations, 4 * $k, 4)));
+                array_push($turned, ...match (true) {
+                    $k === null => $s->restRotation($j),
+                    $k === $recording->hips => Q4::mul(Q4::conjugate($turn), Skeleton::turnOf($wq, $k)),
+                    default => Skeleton::turnOf($rotations, $k),
+                });
             }
+            $place = Q4::rotate(Q4::conjugate($turn), V3::sub(Stance::at($wp, $recording->hips), $at));
             $rows[] = [...$place, ...$turned];
         }
 
@@ -134,7 +160,7 @@ final class ImportedMotion
      *
      * @return list<list<float>>
      */
-    private static function fitted(Recording $recording, Figure $figure, float $rate, int $count): array
+    private static function fitted(Recording $recording, Figure $figure, float $rate, int $count, bool $grounds): array
     {
         foreach (['hips', 'upperLegL', 'upperLegR', 'footL', 'footR'] as $need) {
             if (! isset($recording->roles[$need], $figure->skeleton->roles[$need])) {
@@ -144,7 +170,7 @@ final class ImportedMotion
         if ($recording->leg() < 1e-6) {
             throw UnableToMatch::noLegs();
         }
-        $feet = RecordedFeet::of($recording, $rate, $count);
+        $feet = RecordedFeet::of($recording, $rate, $count, $grounds);
         $habits = new Habits($recording->upright, Bends::of($recording), $feet->flat, $feet->ankle);
         $retarget = new Retarget($recording->skeleton, $recording->roles, $figure->skeleton, $figure->hips, $habits);
         $rows = [];
@@ -159,13 +185,21 @@ final class ImportedMotion
     /** The same joint names at the same rest: the motion is taken as it is. */
     private static function sameRig(Skeleton $a, Skeleton $b): bool
     {
+        $hips = $b->roles['hips'] ?? -1;
         foreach ($b->roles as $j) {
             $k = $a->index[$b->names[$j]] ?? null;
-            if ($k === null || Q4::angleBetween($a->restRotation($k), $b->restRotation($j)) > 0.002) {
+            if ($k === null) {
+                return false;
+            }
+            // Hips are compared as they stand: what is above them may be laid out otherwise.
+            $turns = $j === $hips
+                ? [Skeleton::turnOf($a->world($a->rotations)[1], $k), Skeleton::turnOf($b->world($b->rotations)[1], $j)]
+                : [$a->restRotation($k), $b->restRotation($j)];
+            if (Q4::angleBetween(...$turns) > 0.002) {
                 return false;
             }
             $p = $b->parents[$j];
-            if ($p >= 0 && $j !== ($b->roles['hips'] ?? -1) && max(array_map(
+            if ($p >= 0 && $j !== $hips && max(array_map(
                 static fn (float $u, float $v): float => abs($u - $v),
                 $a->restTranslation($k),
                 $b->restTranslation($j),
@@ -178,19 +212,56 @@ final class ImportedMotion
     }
 
     /**
-     * The rows flat, with the root track (planar place and heading of the hips) and shapes at rest.
+     * How much of each shape of the face there is at each frame.
+     *
+     * @param  list<string>  $morphs
+     * @return list<list<float>>
+     */
+    private static function face(Clip $clip, array $morphs, float $begins, float $rate, int $count): array
+    {
+        $tracks = [];
+        foreach ($clip->channels as $c) {
+            $map = $c->path === 'weights' ? FaceShapes::map(explode("\n", $c->target), $morphs) : [];
+            if ($map !== []) {
+                $tracks[] = [$c, $map];
+            }
+        }
+        $rest = array_fill(0, count($morphs), 0.0);
+        $out = [];
+        for ($i = 0; $i < $count; $i++) {
+            $row = $rest;
+            foreach ($tracks as [$c, $map]) {
+                $values = $c->at(max($begins, $i / $rate));
+                foreach ($map as $m => $shares) {
+                    $sum = 0.0;
+                    foreach ($shares as $from => $share) {
+                        $sum += $share * $values[$from];
+                    }
+                    // A file may hold the face in several meshes, each with the same shapes.
+                    $row[$m] = max($row[$m], min(1.0, $sum));
+                }
+            }
+            $out[] = array_values($row);
+        }
+
+        return $out;
+    }
+
+    /**
+     * The rows flat, with shapes of the face and the root track (planar place and heading of the hips).
      *
      * @param  list<list<float>>  $rows
+     * @param  list<list<float>>  $faces
      * @return list<float>
      */
-    private static function withRoot(array $rows, Figure $figure): array
+    private static function withRoot(array $rows, Figure $figure, array $faces): array
     {
         $out = [];
         $heading = 0.0;
-        foreach ($rows as $row) {
+        foreach ($rows as $i => $row) {
             [$x, $z, $turn] = $figure->standing($row, $figure->hips);
             $heading += Angle::between($heading, $turn);
-            array_push($out, ...$row, ...array_fill(0, count($figure->morphs), 0.0), ...[$x, $z, $heading]);
+            array_push($out, ...$row, ...$faces[$i], ...[$x, $z, $heading]);
         }
 
         return $out;

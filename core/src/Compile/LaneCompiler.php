@@ -18,6 +18,7 @@ use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Motion\Repeat;
 use CrispReel\Core\Rig\Figure;
 
 /**
@@ -193,13 +194,35 @@ final class LaneCompiler
             [$table, $key, $miss] = $half;
             $this->pairing->noteMiss($beat, $item, $miss);
         }
-        $segment = $this->motions->placed($beat, $table, $key, $figure, 1.0);
+        $round = $this->motions->round($beat, $table, $key, $figure);
+        $segment = $round === null
+            ? $this->motions->placed($beat, $table, $key, $figure, 1.0)
+            : $this->motions->placed($beat, $round['table'], $round['key'], $figure, 1.0, [$round['from'], $round['to']]);
+        if ($round !== null) {
+            $this->noteRound($beat, $item, $asset->name, $round['from'], $round['to'], $round['distance']);
+        }
         $recipe = $this->motions->recipe($asset, $beat->settings);
         $segment->lives = $recipe !== null;
         $rise = $recipe?->rise() ?? 0.0;
         $segment->rise = $rise === 0.0 ? 0.0 : $rise * $figure->body()->scale;
 
         return $segment;
+    }
+
+    /** Where a recording goes round is said; what cannot go round without a jump as well. */
+    private function noteRound(Beat $beat, Item $item, string $name, float $from, float $to, float $off): void
+    {
+        $fits = $off <= Repeat::FITS;
+        $this->notes[] = new Finding(
+            $fits ? 'repeat.from' : 'repeat.none', $fits ? Severity::Fyi : Severity::Look,
+            $fits
+                ? sprintf('"%s" goes round from second %.2f to %.2f, where it fits best (%.0f cm off).', $name, $from, $to, 100 * $off)
+                : sprintf('"%s" cannot go round: the best place to begin again is %.0f cm off.', $name, 100 * $off),
+            $fits ? '' : 'The body jumps at each round.',
+            $fits ? 'Trim it, and it goes round where it is trimmed.' : 'Play it once, or trim it to a part that ends as it begins.',
+            [$item->id, $beat->id], [$beat->start, $beat->start], [new Measured('off', round($off, 3), 'm', Repeat::FITS)],
+            $fits ? [] : [new Mend('Play it once', [Command::of('beat.set', beat: $beat->id, loops: 1, play: ['fill' => null, 'keepLooping' => null])])],
+        );
     }
 
     /**

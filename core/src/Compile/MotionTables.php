@@ -12,6 +12,7 @@ use CrispReel\Core\Document\Item;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
+use CrispReel\Core\Motion\Repeat;
 use CrispReel\Core\Rig\Figure;
 
 /** Motions solved or fetched for a figure, in-points and speeds settled. */
@@ -32,15 +33,54 @@ final class MotionTables
         return $this->recipe($this->document->assets[$beat->motion], $beat->settings);
     }
 
-    public function placed(Beat $beat, ClipTable $table, string $key, Figure $figure, float $pace): LaneSegment
+    /**
+     * A recording that is to go round: blended where it best begins again, or where the beat's own trim ends.
+     *
+     * @return array{table: ClipTable, key: string, from: float, to: float, distance: float}|null null: it is not to go round, or was made for it
+     */
+    public function round(Beat $beat, ClipTable $table, string $key, Figure $figure): ?array
     {
+        $round = $beat->loops > 1 || $beat->play->fill !== null || $beat->play->keepLooping;
+        if (! $round || $this->recipeOf($beat) !== null) {
+            return null;
+        }
+        $trimmed = $beat->sourceIn > 0.0 || $beat->sourceOut !== null;
+        $sought = hash('sha256', json_encode(['round', Repeat::VERSION, $key, $trimmed ? [$beat->sourceIn, $beat->sourceOut] : []], JSON_THROW_ON_ERROR));
+        $kept = $this->assets->solved($sought);
+        if ($kept === null) {
+            $best = $trimmed
+                ? Repeat::between($table, $figure, $beat->sourceIn, min($beat->sourceOut ?? INF, $table->seconds()))
+                : Repeat::best($table, $figure);
+            $kept = json_encode($best, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
+            $this->assets->keep($sought, $kept);
+        }
+
+        /** @var array{from: float, to: float, distance: float}|null $best */
+        $best = json_decode($kept, true);
+        if ($best === null || $best['distance'] > Repeat::FITS) {
+            return $best === null ? null : ['table' => $table, 'key' => $key, 'from' => 0.0, 'to' => $table->seconds()] + $best;
+        }
+        $closed = $sought.'~';
+        $bytes = $this->assets->solved($closed);
+        if ($bytes === null) {
+            $bytes = Repeat::closed($table, $figure, $best['from'], $best['to'])->toBytes();
+            $this->assets->keep($closed, $bytes);
+        }
+
+        return ['table' => $this->tables[$closed] ??= ClipTable::fromBytes($bytes), 'key' => $closed] + $best;
+    }
+
+    /** @param  array{float, float}|null  $between  seconds of the motion that are played, in place of the beat's own */
+    public function placed(
+        Beat $beat, ClipTable $table, string $key, Figure $figure, float $pace, ?array $between = null,
+    ): LaneSegment {
         $wanted = Adjust::key($key, $beat->play);
         if ($wanted !== $key) {
             [$table, $key] = [$this->tables[$wanted] ?? Adjust::table($this->assets, $table, $wanted, $beat->play, $figure), $wanted];
         }
         $table = $this->tables[$key] ??= $table;
-        $in = min($beat->sourceIn, $table->seconds());
-        $out = min($beat->sourceOut ?? $table->seconds(), $table->seconds());
+        $in = min($between[0] ?? $beat->sourceIn, $table->seconds());
+        $out = min($between[1] ?? $beat->sourceOut ?? $table->seconds(), $table->seconds());
         if ($out - $in < 1e-4) {
             throw UnableToCompile::emptyMotion($this->document->assets[$beat->motion]->name);
         }

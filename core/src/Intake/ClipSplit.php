@@ -12,7 +12,7 @@ use CrispReel\Core\Format\Gltf\GltfWriter;
 final class ClipSplit
 {
     /**
-     * @return list<array{name: string, seconds: float, glb: string}> motions that move a joint
+     * @return list<array{name: string, seconds: float, glb: string}> motions that move a joint or a shape of the face
      */
     public static function of(GltfReader $gltf): array
     {
@@ -23,7 +23,7 @@ final class ClipSplit
             $moved = 0;
             foreach (is_array($animation['channels'] ?? null) ? $animation['channels'] : [] as $c) {
                 $node = is_array($c) && is_array($c['target'] ?? null) ? $c['target']['node'] ?? null : null;
-                $moved += is_int($node) && isset($joints[$node]) && ($c['target']['path'] ?? '') !== 'weights' ? 1 : 0;
+                $moved += is_int($node) && (isset($joints[$node]) || ($c['target']['path'] ?? '') === 'weights') ? 1 : 0;
             }
             if ($moved > 0 && $clips[$n]->seconds > 0.0) {
                 $out[] = ['name' => $clips[$n]->name, 'seconds' => $clips[$n]->seconds, 'glb' => self::alone($gltf, $animation, $joints)];
@@ -61,16 +61,21 @@ final class ClipSplit
             }
         }
         $w->scene($roots, 'motion');
-        $samplers = $channels = [];
+        $samplers = $channels = $shapes = [];
         foreach (is_array($animation['channels'] ?? null) ? $animation['channels'] : [] as $c) {
             $target = is_array($c) && is_array($c['target'] ?? null) ? $c['target'] : [];
             $s = is_array($animation['samplers'] ?? null) && is_array($c) && is_int($c['sampler'] ?? null)
                 ? $animation['samplers'][$c['sampler']] ?? null
                 : null;
-            if (
-                ! is_int($target['node'] ?? null) || ! isset($place[$target['node']]) || ! is_array($s)
-                    || ($target['path'] ?? '') === 'weights'
-            ) {
+            if (! is_int($target['node'] ?? null) || ! is_array($s)) {
+                continue;
+            }
+            if (($target['path'] ?? '') === 'weights') {
+                $shapes = [...$shapes, ...self::shapes($w, $gltf, $target['node'], $s)];
+
+                continue;
+            }
+            if (! isset($place[$target['node']])) {
                 continue;
             }
             $samplers[] = [
@@ -82,11 +87,41 @@ final class ClipSplit
         }
         $w->push('animations', [
             'name' => is_string($animation['name'] ?? null) ? $animation['name'] : 'motion',
-            'samplers' => $samplers,
-            'channels' => $channels,
-        ]);
+            'samplers' => $samplers === [] ? [self::still($w, $gltf->nodes[array_key_first($place) ?? 0]['translation'])] : $samplers,
+            'channels' => $channels === [] ? [['sampler' => 0, 'target' => ['node' => 0, 'path' => 'translation']]] : $channels,
+        ] + ($shapes === [] ? [] : ['extras' => ['shapes' => $shapes]]));
 
         return $w->toGlb();
+    }
+
+    /**
+     * A key that moves nothing: a motion needs one.
+     *
+     * @param  list<float>  $at
+     * @return array<string, mixed>
+     */
+    private static function still(GltfWriter $w, array $at): array
+    {
+        return [
+            'input' => $w->accessor([0.0], 'SCALAR', bounds: true), 'output' => $w->accessor($at, 'VEC3'), 'interpolation' => 'STEP',
+        ];
+    }
+
+    /**
+     * Motion of shapes, by the shapes' names: there is no mesh in the file that it could be a motion of.
+     *
+     * @param  array<mixed>  $sampler
+     * @return list<array<string, mixed>>
+     */
+    private static function shapes(GltfWriter $w, GltfReader $gltf, int $node, array $sampler): array
+    {
+        $names = $gltf->shapesOf($gltf->nodes[$node]['mesh'] ?? null);
+
+        return $names === [] ? [] : [[
+            'names' => $names, 'interpolation' => is_string($sampler['interpolation'] ?? null) ? $sampler['interpolation'] : 'LINEAR',
+            'input' => $w->accessor($gltf->accessor($sampler['input'] ?? null, 'motion', 'SCALAR'), 'SCALAR', bounds: true),
+            'output' => $w->accessor($gltf->accessor($sampler['output'] ?? null, 'motion', 'SCALAR'), 'SCALAR'),
+        ]];
     }
 
     /** The same file without its motions. */

@@ -104,6 +104,9 @@ final readonly class Examination
                 $why += array_fill_keys(array_keys($objects, $name, true), 'it is a body for collisions');
             }
         }
+        if ($subject->isFigure()) {
+            Settle::straighten($subject);
+        }
         $parts = PartsList::of($subject, $objects, $why);
         if ($parts->made === [] && ! $subject->isFigure() && $subject->draft->list('animations') === []) {
             throw UnableToReadGltf::malformed('file', 'there is nothing in it to draw');

@@ -35,7 +35,7 @@ final readonly class MotionCheck
         $speed = $seconds > 0.0 ? $travel / $seconds : 0.0;
         $steps = $travel > self::STAYS && $seconds > 0.5 ? self::steps($table, $figure) / $seconds : 0.0;
         $facts = [
-            'seconds' => round($seconds, 3), 'loops' => false, 'travel' => round($travel, 3), 'speed' => round($speed, 3),
+            'seconds' => round($seconds, 3), 'loops' => $table->loops, 'travel' => round($travel, 3), 'speed' => round($speed, 3),
             'stepsASecond' => round($steps, 2),
         ];
         $walk = preg_match('/walk|stroll|stride|march|sneak|limp/i', $name) === 1;

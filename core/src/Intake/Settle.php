@@ -8,6 +8,8 @@ use CrispReel\Core\Format\Gltf\GltfWriter;
 use CrispReel\Core\Format\Gltf\Json;
 use CrispReel\Core\Math\M4;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Rig\HumanRoles;
+use CrispReel\Core\Rig\Skeleton;
 
 /**
  * Brings a skinned file to the one form that the rest of the program works with: a single skin, joints without scale and
@@ -63,6 +65,19 @@ final class Settle
         return M4::decompose(M4::mul(self::inverse($world[$parent]), $world[$joint]))[1];
     }
 
+    /** Lays joints above the hips straight again after the whole body was turned. */
+    public static function straighten(Subject $subject): void
+    {
+        $settle = new self($subject);
+        foreach (array_keys($settle->overHips($settle->rest)) as $j) {
+            if (Q4::angleBetween(M4::decompose($settle->rest[$j])[1], Q4::IDENTITY) > 1e-4) {
+                $settle->apply();
+
+                return;
+            }
+        }
+    }
+
     public function apply(): void
     {
         $before = $this->rest;
@@ -79,14 +94,15 @@ final class Settle
             $done[$n['mesh']] = true;
             $this->settleMesh($n['mesh'], $skins[$n['skin']] ?? [], $target, $order);
         }
-        $this->settleMotion($before, $order);
+        $over = $this->overHips($target);
+        $this->settleMotion($before, $order, array_map(static fn (array $m): array => M4::decompose($m)[1], array_intersect_key($target, $over)));
         $inverse = [];
         $rigid = [];
         $changes = [];
         foreach ($this->joints as $j) {
             [$t, $q, $s] = M4::decompose($target[$j]);
             $this->uneven = $this->uneven || max(abs($s[0]), abs($s[1]), abs($s[2])) > 1.02 * min(abs($s[0]), abs($s[1]), abs($s[2]));
-            $rigid[$j] = M4::compose($t, $q, [1.0, 1.0, 1.0]);
+            $rigid[$j] = M4::compose($t, isset($over[$j]) ? Q4::IDENTITY : $q, [1.0, 1.0, 1.0]);
             array_push($inverse, ...self::inverse($rigid[$j]));
             $parent = $this->subject->nodes()[$j]['parent'];
             $local = isset($order[$parent]) ? M4::mul(self::inverse($rigid[$parent]), $rigid[$j]) : $rigid[$j];
@@ -98,7 +114,52 @@ final class Settle
         $this->subject->touched();
     }
 
-    /** @return list<int> all skins' joints and what stands between them, parents first */
+    /**
+     * Joints above the hips. They are laid straight, so that hips are placed in a space that has no turn of its own.
+     *
+     * @param  array<int, Mat>  $world
+     * @return array<int, true>
+     */
+    private function overHips(array $world): array
+    {
+        $names = $parents = $t = $r = [];
+        $order = array_flip($this->joints);
+        foreach ($this->joints as $j) {
+            $parent = $this->subject->nodes()[$j]['parent'];
+            $names[] = $this->subject->nodes()[$j]['name'].' '.$j;
+            $parents[] = $order[$parent] ?? -1;
+            [$place, $turn] = M4::decompose(isset($order[$parent]) ? M4::mul(self::inverse($world[$parent]), $world[$j]) : $world[$j]);
+            array_push($t, ...$place);
+            array_push($r, ...$turn);
+        }
+        $named = array_map(fn (int $j): string => $this->subject->nodes()[$j]['name'], $this->joints);
+        $unique = count(array_unique($named)) === count($named) ? $named : $names;
+        $roles = HumanRoles::chosen(new Skeleton($unique, $parents, $t, $r, array_fill(0, 3 * count($names), 1.0), []));
+        $out = [];
+        for ($k = isset($roles['hips']) ? $parents[$roles['hips']] : -1; $k >= 0; $k = $parents[$k]) {
+            $out[$this->joints[$k]] = true;
+        }
+
+        return $out;
+    }
+
+    /** @return array<int, true> nodes that motions turn or move */
+    private function animated(): array
+    {
+        $out = [];
+        foreach ($this->subject->draft->list('animations') as $animation) {
+            foreach (Json::maps($animation['channels'] ?? []) as $c) {
+                $target = Json::map($c['target'] ?? null);
+                if (is_int($target['node'] ?? null) && in_array($target['path'] ?? '', ['rotation', 'translation'], true)) {
+                    $out[$target['node']] = true;
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return list<int> all skins' joints, what stands between them, and what moves above them, parents first */
     private function collect(): array
     {
         $nodes = $this->subject->nodes();
@@ -111,14 +172,15 @@ final class Settle
             }
         }
         $all = $named;
+        $moved = $this->animated();
         foreach (array_keys($named) as $j) {
             $between = [];
             for ($p = $nodes[$j]['parent']; $p >= 0; $p = $nodes[$p]['parent']) {
-                if (isset($named[$p])) {
-                    $all += array_fill_keys($between, true);
-                    break;
-                }
                 $between[] = $p;
+                if (isset($named[$p]) || isset($moved[$p])) {
+                    $all += array_fill_keys($between, true);
+                    $between = [];
+                }
             }
         }
         $depth = [];
@@ -245,16 +307,19 @@ final class Settle
 
     /**
      * Keys of joints: places grow with the scale of what was above, and what stood above the first joint goes into its keys.
+     * A joint that is laid straight gives its rest turn to those below it: turn of the one above times the key times its own
+     * turn undone.
      *
      * @param  array<int, Mat>  $before
      * @param  array<int, int>  $order
+     * @param  array<int, array{float, float, float, float}>  $straight  rest turns, in the world, of joints that are laid straight
      */
-    private function settleMotion(array $before, array $order): void
+    private function settleMotion(array $before, array $order, array $straight): void
     {
         $nodes = $this->subject->nodes();
         $this->subject->draft->rewriteKeys(function (
             int $node, string $path, bool $cubic, array $values,
-        ) use ($nodes, $order, $before): array|null|false {
+        ) use ($nodes, $order, $before, $straight): array|null|false {
             if (! isset($order[$node]) || $path === 'weights') {
                 return null;
             }
@@ -264,8 +329,32 @@ final class Settle
             $parent = $nodes[$node]['parent'] ?? -1;
             $above = $parent === -1 ? M4::IDENTITY : ($before[$parent] ?? $this->subject->world($parent));
 
-            return self::keys($values, $path, $above, isset($order[$parent]), $cubic);
+            return self::laid(self::keys($values, $path, $above, isset($order[$parent]), $cubic), $path, $straight[$parent] ?? null, $straight[$node] ?? null);
         });
+    }
+
+    /**
+     * @param  list<float>  $values
+     * @param  array{float, float, float, float}|null  $above
+     * @param  array{float, float, float, float}|null  $own
+     * @return list<float>
+     */
+    private static function laid(array $values, string $path, ?array $above, ?array $own): array
+    {
+        if ($above === null && ($own === null || $path !== 'rotation')) {
+            return $values;
+        }
+        $out = [];
+        foreach (array_chunk($values, $path === 'rotation' ? 4 : 3) as $v) {
+            if ($path === 'rotation') {
+                $q = Q4::mul($above ?? Q4::IDENTITY, [$v[0], $v[1], $v[2], $v[3]]);
+                array_push($out, ...($own === null ? $q : Q4::mul($q, Q4::conjugate($own))));
+            } else {
+                array_push($out, ...Q4::rotate($above ?? Q4::IDENTITY, [$v[0], $v[1], $v[2]]));
+            }
+        }
+
+        return $out;
     }
 
     /**

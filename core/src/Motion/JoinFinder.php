@@ -77,7 +77,7 @@ final class JoinFinder
     }
 
     /** @return list<array{array{float, float, float}, array{float, float, float}, float}> place, place a little later, weight */
-    private function look(ClipTable $t, float $s): array
+    public function look(ClipTable $t, float $s): array
     {
         // Near the end the way made just before tells the speed.
         $other = $s + self::AHEAD <= $t->seconds() ? $s + self::AHEAD : max(0.0, $s - self::AHEAD);
@@ -121,7 +121,7 @@ final class JoinFinder
      * @param  list<array{array{float, float, float}, array{float, float, float}, float}>  $a
      * @param  list<array{array{float, float, float}, array{float, float, float}, float}>  $b
      */
-    private static function distance(array $a, array $b): float
+    public static function distance(array $a, array $b): float
     {
         $sum = $total = 0.0;
         foreach ($a as $k => [$p, $v, $w]) {

@@ -7,6 +7,7 @@ namespace CrispReel\Core\Motion;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Recording;
+use CrispReel\Core\Rig\Skeleton;
 use CrispReel\Core\Rig\Stance;
 
 /**
@@ -22,7 +23,7 @@ use CrispReel\Core\Rig\Stance;
  */
 final readonly class RecordedFeet
 {
-    private const LEG = 0.85;
+    public const LEG = 0.85;
 
     /** A joint that is slower than this may be planted, metres a second. */
     private const SLOW = 0.15;
@@ -54,8 +55,9 @@ final readonly class RecordedFeet
     /**
      * @param  float  $rate  frames a second
      * @param  int  $count  frames, the first at 0
+     * @param  bool  $grounds  whether the ground that the feet tell is put on the ground; else zero is
      */
-    public static function of(Recording $r, float $rate, int $count): self
+    public static function of(Recording $r, float $rate, int $count, bool $grounds = true): self
     {
         $roles = array_intersect_key($r->roles, ['footL' => 1, 'footR' => 1, 'toesL' => 1, 'toesR' => 1]);
         $metre = self::LEG / max(1e-9, $r->leg());
@@ -93,7 +95,7 @@ final readonly class RecordedFeet
         $over = Q4::rotate($r->upright, Stance::at($rest, $r->roles['footL']))[1] - $sole;
         $ground = isset($levels['footL']) ? $levels['footL'] / $metre - $over : null;
 
-        return new self($spans, self::lying($r, $spans, $rate), $over + ($ground ?? 0.0), $ground);
+        return new self($spans, self::lying($r, $spans, $rate), $over + ($grounds ? $ground ?? 0.0 : 0.0), $ground);
     }
 
     /**
@@ -190,7 +192,7 @@ final readonly class RecordedFeet
                     foreach (array_keys($sum) as $role) {
                         $j = $r->roles[$role] ?? null;
                         if ($j !== null) {
-                            $made = Q4::mul(self::turn($q, $j), Q4::conjugate(self::turn($rest, $j)));
+                            $made = Q4::mul(Skeleton::turnOf($q, $j), Q4::conjugate(Skeleton::turnOf($rest, $j)));
                             $up = Q4::rotate(Q4::conjugate($r->upright), [0.0, 1.0, 0.0]);
                             $sum[$role] = V3::add(
                                 $sum[$role],
@@ -209,14 +211,5 @@ final readonly class RecordedFeet
         }
 
         return $out;
-    }
-
-    /**
-     * @param  list<float>  $q
-     * @return Quat
-     */
-    private static function turn(array $q, int $j): array
-    {
-        return [$q[4 * $j], $q[4 * $j + 1], $q[4 * $j + 2], $q[4 * $j + 3]];
     }
 }

@@ -43,7 +43,7 @@ final class Bends
                     }
                     $u = V3::unit(V3::sub(Stance::at($p, $b), Stance::at($p, $a)));
                     $bend = V3::cross($u, V3::unit(V3::sub(Stance::at($p, $c), Stance::at($p, $b))));
-                    $made = Q4::mul(self::turn($q, $a), Q4::conjugate(self::turn($rest, $a)));
+                    $made = Q4::mul(Skeleton::turnOf($q, $a), Q4::conjugate(Skeleton::turnOf($rest, $a)));
                     $seen = Q4::rotate(Q4::mul($r->upright, Q4::conjugate($made)), $bend);
                     [$sum, $all, $most] = $sums[$upper.$side] ?? [[0.0, 0.0, 0.0], 0.0, 0.0];
                     $much = V3::length($bend);
@@ -59,14 +59,5 @@ final class Bends
         }
 
         return $out;
-    }
-
-    /**
-     * @param  list<float>  $q
-     * @return array{float, float, float, float}
-     */
-    private static function turn(array $q, int $j): array
-    {
-        return [$q[4 * $j], $q[4 * $j + 1], $q[4 * $j + 2], $q[4 * $j + 3]];
     }
 }

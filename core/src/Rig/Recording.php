@@ -43,8 +43,9 @@ final readonly class Recording
     /**
      * @param  array<string, int>  $roles
      * @param  int  $hips  joint whose place is followed
+     * @param  list<string>  $leave  "rest": its own rest counts, whatever it is; "first": all frames are shown
      */
-    public static function of(Clip $clip, Skeleton $skeleton, array $roles, int $hips): self
+    public static function of(Clip $clip, Skeleton $skeleton, array $roles, int $hips, array $leave = []): self
     {
         $over = [];
         for ($j = $hips; $j >= 0; $j = $skeleton->parents[$j]) {
@@ -58,7 +59,7 @@ final readonly class Recording
         }
         [$rest] = $even->world($even->rotations);
         $at = null;
-        if (self::unlikeStand($rest, $roles) > self::NO_STAND) {
+        if (! in_array('rest', $leave, true) && self::unlikeStand($rest, $roles) > self::NO_STAND) {
             $at = $plain->bestStand();
             if ($at !== null) {
                 [$rotations, $place] = $plain->pose($at);
@@ -70,7 +71,9 @@ final readonly class Recording
         $upright = self::standing($rest, $roles, $at !== null);
         $whole = new self($clip, $even, $roles, $hips, $over, $sizes, $at, $upright, $plain->skeleton);
 
-        return new self($clip, $even, $roles, $hips, $over, $sizes, $at, $upright, $plain->skeleton, $whole->firstFrame());
+        return in_array('first', $leave, true)
+            ? $whole
+            : new self($clip, $even, $roles, $hips, $over, $sizes, $at, $upright, $plain->skeleton, $whole->firstFrame());
     }
 
     /** The second at which the motion begins: after the first frame, if that is a pose of its own. */

@@ -49,6 +49,17 @@ final readonly class Skeleton
         $this->roles = $roles ?? HumanRoles::named($this);
     }
 
+    /**
+     * @param  list<float>  $turns  4 a joint
+     * @return Quat of one joint
+     */
+    public static function turnOf(array $turns, int $joint): array
+    {
+        $o = 4 * $joint;
+
+        return [$turns[$o], $turns[$o + 1], $turns[$o + 2], $turns[$o + 3]];
+    }
+
     public function count(): int
     {
         return count($this->names);

@@ -137,6 +137,10 @@ final class Trim
                 return $found;
             }
         }
+        if ($s->table->loops && ! $s->lives && ! $isEased && ! $p->reverse && $s->from->path === null) {
+            // A recording goes round where it fits best, not where it ends: it is repeated until then.
+            return ['loops' => 1, 'play' => ['fill' => (int) $s->from->start + $length, 'length' => null]];
+        }
         // An ease lies over the whole: with more of it, what was cut in two would show other moments.
         if ($s->table->loops && ! ($isEased && $p->skip > 0)) {
             $loops = $s->timing->loopsFor($length);

@@ -16,6 +16,8 @@ use CrispReel\Core\Math\M4;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\Figure;
+use CrispReel\Core\Rig\HumanRoles;
+use CrispReel\Core\Rig\Skeleton;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Spoiled;
 
@@ -226,6 +228,75 @@ test('motions come out as files of their own and play as they did, whatever stoo
     }
 });
 
+test('what moves above the joints moves the body, and lies straight afterwards', function (float $scale, array $lie): void {
+    $glb = Spoiled::under(Spoiled::moving(Spoiled::good(), ['Wave' => ['wave', []]]), $scale, $lie);
+    $draft = GltfDraft::open($glb);
+    $over = count($draft->list('nodes')) - 1;
+    $above = array_search('above', array_column($draft->list('nodes'), 'name'), true);
+    $node = is_int($above) ? $above : $over;
+    $samplers = $draft->list('animations')[0]['samplers'];
+    $animation = $draft->list('animations')[0];
+    // It goes 2 m to the side and 1 m ahead, and turns by a right angle, all at the node above the skin.
+    $rest = $draft->list('nodes')[$node]['rotation'] ?? [0.0, 0.0, 0.0, 1.0];
+    $animation['samplers'] = [...$samplers, [
+        'input' => $draft->add([0.0, 1.0], 1), 'interpolation' => 'LINEAR',
+        'output' => $draft->add([0.0, 0.0, 0.0, ...V3::mul(Q4::rotate($lie, [2.0, 0.0, 1.0]), $scale)], 3),
+    ], [
+        'input' => $draft->add([0.0, 1.0], 1), 'interpolation' => 'LINEAR',
+        'output' => $draft->add([...$rest, ...Q4::mul(Q4::axis(Q4::rotate($lie, [0.0, 1.0, 0.0]), M_PI / 2), $rest)], 4),
+    ]];
+    $n = count($samplers);
+    $animation['channels'] = [
+        ...$animation['channels'], ['sampler' => $n, 'target' => ['node' => $node, 'path' => 'translation']],
+        ['sampler' => $n + 1, 'target' => ['node' => $node, 'path' => 'rotation']],
+    ];
+    $draft->json['animations'] = [$animation];
+    $e = Examination::of($draft->toGlb(), 'glb');
+    $digest = AssetDigest::of(GltfReader::read($e->glb));
+    $figure = new Figure('f', $digest);
+    $s = $figure->skeleton;
+    $top = $s->parents[$figure->hips];
+    expect($top)->toBeGreaterThanOrEqual(0)->and(Q4::angleBetween($s->restRotation($top), Q4::IDENTITY))->toBeLessThan(1e-4);
+    $motion = GltfReader::read($e->motions[0]['glb']);
+    $clip = $motion->clips()[0];
+    $who = [$figure, figure('bram')];
+    foreach ($who as $k => $f) {
+        $table = ImportedMotion::sampled($clip, AssetDigest::skeletonOfNodes($motion), $f, 'wave');
+        [$a, $b] = [$table->at(0.0), $table->at(1.0)];
+        $w = $table->width;
+        $size = $k === 0 ? 1.0 : $f->body()->leg * $f->body()->scale / ($figure->body()->leg * $figure->body()->scale);
+        expect($b[$w - 3] - $a[$w - 3])->toEqualWithDelta(2.0 * $size, 0.12)->and($b[$w - 2] - $a[$w - 2])->toEqualWithDelta(1.0 * $size, 0.12)
+            ->and($b[$w - 1] - $a[$w - 1])->toEqualWithDelta(M_PI / 2, 0.1);
+    }
+})->with(['as it stands' => [1.0, Q4::IDENTITY], 'lying, in centimetres' => [100.0, Q4::aroundX(M_PI / 2)]]);
+
+test('motion of shapes comes along and plays on faces with other words for them', function (): void {
+    $draft = GltfDraft::open(Spoiled::moving(Spoiled::good(), ['Talk' => ['wave', []]]));
+    $mesh = null;
+    foreach ($draft->list('nodes') as $i => $n) {
+        $names = isset($n['mesh']) ? $draft->source()->shapesOf($n['mesh']) : [];
+        $mesh ??= $names === [] ? null : [$i, $names];
+    }
+    [$node, $names] = $mesh;
+    $open = array_search('aa', $names, true);
+    $row = array_fill(0, count($names), 0.0);
+    $row[$open] = 0.8;
+    $animation = $draft->list('animations')[0];
+    $n = count($animation['samplers']);
+    $animation['samplers'][] = [
+        'input' => $draft->add([0.0, 0.5], 1), 'output' => $draft->add([...array_fill(0, count($names), 0.0), ...$row], 1),
+        'interpolation' => 'LINEAR',
+    ];
+    $animation['channels'][] = ['sampler' => $n, 'target' => ['node' => $node, 'path' => 'weights']];
+    $draft->json['animations'] = [$animation];
+    $motion = GltfReader::read(Examination::of($draft->toGlb(), 'glb')->motions[0]['glb']);
+    $oda = figure('oda');
+    $table = ImportedMotion::sampled($motion->clips()[0], AssetDigest::skeletonOfNodes($motion), $oda, 'talk');
+    $at = 3 + 4 * $table->joints + (int) array_search('aa', $oda->morphs, true);
+    expect($table->at(0.25)[$at])->toEqualWithDelta(0.4, 0.02)->and($table->at(1.0)[$at])->toEqualWithDelta(0.8, 0.01)
+        ->and($table->at(1.0)[$at + 1])->toBe(0.0);
+});
+
 test('a see-through surface that is solid, and a cut-out picture on a solid one', function (): void {
     $glass = Examination::of(
         Spoiled::thing(0.4, ['alphaMode' => 'BLEND', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0.5, 0.2, 0.0]]]),
@@ -321,14 +392,45 @@ test('a heavy thing keeps all of its triangles and gets a lighter copy of the sa
     expect(Examination::of(Spoiled::thing(0.5), 'gltf', all: true)->light)->toBeNull();
 });
 
-test('joints of another habit are told, missing ones named', function (): void {
+test('joints of another habit are told, and legs that no name tells from their place', function (): void {
     $e = Examination::of(Spoiled::renamed(Spoiled::good(), static fn (string $n): string => "rig:{$n}"), 'glb');
     expect(findingsOf($e))->not->toHaveKey('joints');
     $lost = Spoiled::renamed(
         Spoiled::good(),
         static fn (string $n): string => preg_match('/thigh|upper_?leg|shin|lower_?leg|foot|toe/i', $n) === 1 ? 'x'.crc32($n) : $n,
     );
-    $found = findingsOf(Examination::of($lost, 'glb'));
+    $e = Examination::of($lost, 'glb');
+    expect(findingsOf($e))->not->toHaveKey('joints');
+    $names = AssetDigest::of(GltfReader::read($e->glb))['skeleton']['names'] ?? [];
+    $roles = HumanRoles::chosen(Skeleton::fromArray(AssetDigest::of(GltfReader::read($e->glb))['skeleton']));
+    $was = AssetDigest::of(GltfReader::read(Examination::of(Spoiled::good(), 'glb')->glb))['skeleton'];
+    foreach (['upperLegL', 'lowerLegL', 'footL', 'upperLegR', 'lowerLegR', 'footR', 'handL', 'head'] as $role) {
+        expect($roles[$role])->toBe($was['roles'][$role], $role)->and(str_starts_with($names[$roles[$role]], 'x'))->toBe(preg_match('/Leg|foot/', $role) === 1);
+    }
+});
+
+test('parts that a body has no joint for are named', function (): void {
+    $half = Spoiled::good();
+    $e = Examination::of($half, 'glb');
+    $skeleton = AssetDigest::of(GltfReader::read($e->glb))['skeleton'];
+    $draft = GltfDraft::open($e->glb);
+    // All joints of the legs hang on the hips: no chain tells what they are, and no name does.
+    $nodes = $draft->list('nodes');
+    $at = array_flip(array_column($nodes, 'name'));
+    $legs = [];
+    foreach (['upperLegL', 'upperLegR', 'lowerLegL', 'lowerLegR', 'footL', 'footR', 'toesL', 'toesR'] as $role) {
+        $legs[] = $at[$skeleton['names'][$skeleton['roles'][$role]]];
+    }
+    foreach ($legs as $k => $n) {
+        $nodes[$n]['name'] = "x{$k}";
+    }
+    foreach ($nodes as $i => $n) {
+        $nodes[$i]['children'] = array_values(array_diff($n['children'] ?? [], $legs));
+    }
+    $hips = $at[$skeleton['names'][$skeleton['roles']['hips']]];
+    $nodes[$hips]['children'] = [...$nodes[$hips]['children'], ...$legs];
+    $draft->json['nodes'] = array_map(static fn (array $n): array => $n['children'] === [] ? array_diff_key($n, ['children' => 1]) : $n, $nodes);
+    $found = findingsOf(Examination::of($draft->toGlb(), 'glb'));
     expect($found['joints']->severity)->toBe(Severity::Harms)->and($found['joints']->about)
         ->toBe(['left thigh', 'right thigh', 'left shin', 'right shin', 'left foot', 'right foot']);
 });

@@ -207,18 +207,10 @@ final class AssetDigest
     /** @return list<string> shape names of the first mesh that has any */
     private static function morphs(GltfReader $gltf): array
     {
-        foreach ($gltf->list('meshes') as $mesh) {
-            $first = is_array($mesh['primitives'] ?? null) ? $mesh['primitives'][0] ?? [] : [];
-            $count = is_array($first) && is_array($first['targets'] ?? null) ? count($first['targets']) : 0;
-            if ($count > 0) {
-                $names = is_array($mesh['extras'] ?? null) && is_array($mesh['extras']['targetNames'] ?? null)
-                    ? $mesh['extras']['targetNames']
-                    : [];
-
-                return array_map(
-                    static fn (int $i): string => is_string($names[$i] ?? null) ? $names[$i] : "shape{$i}",
-                    range(0, $count - 1),
-                );
+        foreach (array_keys($gltf->list('meshes')) as $mesh) {
+            $names = $gltf->shapesOf($mesh);
+            if ($names !== []) {
+                return $names;
             }
         }
 

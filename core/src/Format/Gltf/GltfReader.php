@@ -340,6 +340,9 @@ final class GltfReader
                     $channels[] = $channel;
                 }
             }
+            foreach ($this->keptShapes($animation, "animation {$i}") as $channel) {
+                $channels[] = $channel;
+            }
             $clips[] = new Clip(is_string($animation['name'] ?? null) ? $animation['name'] : "motion {$i}", $channels);
         }
 
@@ -380,6 +383,47 @@ final class GltfReader
             throw UnableToReadGltf::malformed($where, "{$width} numbers a key do not make a {$path}");
         }
 
-        return new Channel($node['name'], (string) $path, $kind, $times, $values, $width);
+        $named = $path === 'weights' ? implode("\n", $this->shapesOf($node['mesh'])) : $node['name'];
+
+        return new Channel($named, (string) $path, $kind, $times, $values, $width);
+    }
+
+    /** @return list<string> names of a mesh's shapes */
+    public function shapesOf(?int $mesh): array
+    {
+        $entry = $mesh === null ? [] : $this->list('meshes')[$mesh] ?? [];
+        $first = is_array($entry['primitives'] ?? null) ? $entry['primitives'][0] ?? [] : [];
+        $count = is_array($first) && is_array($first['targets'] ?? null) ? count($first['targets']) : 0;
+        $names = is_array($entry['extras'] ?? null) && is_array($entry['extras']['targetNames'] ?? null) ? $entry['extras']['targetNames'] : [];
+
+        return array_map(
+            static fn (int $i): string => is_string($names[$i] ?? null) ? $names[$i] : "shape{$i}",
+            $count === 0 ? [] : range(0, $count - 1),
+        );
+    }
+
+    /**
+     * Motion of shapes in a file of the house that has nothing to draw: names, times and values stand in the extras.
+     *
+     * @param  array<string, mixed>  $animation
+     * @return list<Channel>
+     */
+    private function keptShapes(array $animation, string $where): array
+    {
+        $extras = is_array($animation['extras'] ?? null) ? $animation['extras'] : [];
+        $out = [];
+        foreach (is_array($extras['shapes'] ?? null) ? $extras['shapes'] : [] as $kept) {
+            $names = is_array($kept) && is_array($kept['names'] ?? null) ? array_values(array_filter($kept['names'], is_string(...))) : [];
+            $times = is_array($kept) ? $this->accessor($kept['input'] ?? null, $where, 'SCALAR') : [];
+            $values = is_array($kept) ? $this->accessor($kept['output'] ?? null, $where, 'SCALAR') : [];
+            $kind = Interpolation::tryFrom(is_array($kept) && is_string($kept['interpolation'] ?? null) ? $kept['interpolation'] : 'LINEAR');
+            $rows = count($times) * ($kind === Interpolation::CubicSpline ? 3 : 1);
+            if ($names === [] || $kind === null || $rows === 0 || count($values) !== $rows * count($names)) {
+                throw UnableToReadGltf::malformed($where, 'its shapes are not whole');
+            }
+            $out[] = new Channel(implode("\n", $names), 'weights', $kind, $times, $values, count($names));
+        }
+
+        return $out;
     }
 }
