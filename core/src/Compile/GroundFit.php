@@ -22,7 +22,7 @@ use CrispReel\Core\Rig\Posture;
  */
 final class GroundFit
 {
-    private const VERSION = 3;
+    private const VERSION = 4;
 
     /** Metres within which ground counts as even: boards are never quite. */
     private const EVEN = 0.012;

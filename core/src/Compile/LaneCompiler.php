@@ -121,6 +121,12 @@ final class LaneCompiler
             }
             if ($onGround) {
                 $segment->fit = GroundFit::of($segment, $item, $figure, $this->around, $this->assets, $this->document->rate->perSecond());
+                $way = $segment->fit === null ? null : OverGround::walk($segment, $this->motions->recipeOf($beat), $item);
+                if ($way !== null) {
+                    $segments[] = $this->walk($way, $item, $figure, $stance, $last->ground ?? 0.0);
+
+                    continue;
+                }
                 $segment->ground = $segment->fit === null ? $segment->ground : $segment->lift + $segment->fit->end;
             }
             $segments[] = $segment;

@@ -132,6 +132,9 @@ final class PathWalk
             $top = $base + $ceiling * $unit;
             $best = Solids::bridged(static fn (float $px, float $pz): ?float => $solids->height($px, $pz, $top), $p[0], $p[2]);
 
+            // Where no thing is, there is the floor of the scene.
+            $best ??= $top >= 0.0 && $top - 2 * Course::STEP_UP <= 0.0 ? 0.0 : null;
+
             return $best === null ? null : ($best - $base) / $unit;
         };
         $course = Course::through($points, $ground, $this->ground / $body->scale, Course::STEP_UP / $unit);

@@ -55,19 +55,22 @@ final class Solids
     }
 
     /**
-     * The highest of what a height says at a place and 3 cm around it: feet and things bridge the gap between two planks.
+     * What a height says at a place, or what lies 3 cm on both sides of it if that is higher: feet and things bridge the gap
+     * between two planks. Beside the rim of a floor it is the floor's.
      *
      * @param  callable(float, float): (float|null)  $height
      */
     public static function bridged(callable $height, float $x, float $z): ?float
     {
-        $best = null;
-        foreach ([[0.0, 0.0], [0.03, 0.0], [-0.03, 0.0], [0.0, 0.03], [0.0, -0.03]] as [$dx, $dz]) {
-            $y = $height($x + $dx, $z + $dz);
-            $best = $y !== null && ($best === null || $y > $best) ? $y : $best;
+        $best = $height($x, $z);
+        $rim = null;
+        foreach ([[0.03, 0.0], [0.0, 0.03]] as [$dx, $dz]) {
+            [$a, $b] = [$height($x + $dx, $z + $dz), $height($x - $dx, $z - $dz)];
+            $rim = max($rim, $a, $b);
+            $best = $a !== null && $b !== null ? max($best, min($a, $b)) : $best;
         }
 
-        return $best;
+        return $best ?? $rim;
     }
 
     /**

@@ -94,10 +94,13 @@ final class Repeat
      */
     private static function refined(JoinFinder $finder, ClipTable $table, array $best, float $step): array
     {
-        [$least, $from, $to] = $best;
+        // On rows of the table, so that the seam is met to the bit.
+        $row = static fn (float $s): float => min($table->seconds(), round($s * $table->rate) / $table->rate);
+        [$from, $to] = [$row($best[1]), $row($best[2])];
         $start = $finder->look($table, $from);
+        $least = JoinFinder::distance($start, $finder->look($table, $to));
         for ($k = -8; $k <= 8; $k++) {
-            $at = min($table->seconds(), $best[2] + $k * $step / 8);
+            $at = $row($best[2] + $k * $step / 8);
             $d = JoinFinder::distance($start, $finder->look($table, $at));
             if ($d < $least) {
                 [$least, $to] = [$d, $at];

@@ -56,10 +56,25 @@ final class FakeAssets implements AssetSource
             'banner' => Ferry::pennant()
                 ->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
-            default => isset(FigureSpec::house()[$name])
+            default => preg_match('/^slope(\d+)$/', $name, $m) === 1 ? self::slope((float) $m[1]) : (isset(FigureSpec::house()[$name])
                 ? FigureMaker::glb(FigureSpec::house()[$name])
-                : throw new \LogicException("No asset {$name}."),
+                : throw new \LogicException("No asset {$name}.")),
         };
+    }
+
+    /** Six metres that rise towards +z by so many degrees, from the ground at their near edge, and a landing of two metres behind. */
+    public static function slope(float $degrees): string
+    {
+        $top = 6.0 * tan(deg2rad($degrees));
+        $piece = new Piece('Slope', 1);
+        foreach ([[0.0, 0.0, 6.0, $top], [6.0, $top, 8.0, $top]] as [$z, $low, $far, $high]) {
+            $piece->add(
+                Shapes::sheet([[-1.0, $low, $z], [-1.0, $high, $far], [1.0, $low, $z], [1.0, $high, $far]], 1, 1),
+                0x888888, jitter: 0.0, shift: 0.0, wave: 0.0,
+            );
+        }
+
+        return $piece->glb();
     }
 
     /** @return array<string, mixed> */

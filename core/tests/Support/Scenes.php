@@ -23,6 +23,7 @@ final class Scenes
         foreach ([
             'oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop',
             'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set',
+            'slope10' => 'set', 'slope20' => 'set', 'slope30' => 'set',
         ] as $id => $kind) {
             $assets[] = ['id' => $id, 'kind' => $kind, 'name' => ucfirst($id), 'blob' => $hash($id), 'digest' => $hash("{$id} digest")];
         }

@@ -144,7 +144,7 @@ final class Course
         $slope = ($ball - $middle) / $foot[1];
         // Planks lie a little uneven; a foot takes them for flat.
         $slope = abs($slope) < tan(deg2rad(4.0)) ? 0.0 : $slope;
-        if (abs($slope) > tan(deg2rad(30.0)) || abs($at($foot[1] / 2) - ($middle + $ball) / 2) > 0.009) {
+        if (abs($slope) > tan(deg2rad(32.0)) || abs($at($foot[1] / 2) - ($middle + $ball) / 2) > 0.009) {
             return null;
         }
         $over = false;

@@ -12,6 +12,12 @@ use CrispReel\Core\Rig\Footing;
 /** Where both feet stand and swing over a whole motion. Stance is geometry (the foot rolls in place); swing is a lifted arc. */
 final class FootPlan
 {
+    /** Metres that a drawn sole reaches beyond the points it rolls over. */
+    public const RIM = 0.016;
+
+    /** Moments of a swing that are looked at for what is in its way. */
+    private const LOOKS = 48;
+
     /** Metres that a swinging sole may seem to touch: planks are not quite even. */
     private const SKIM = 0.003;
 
@@ -51,6 +57,24 @@ final class FootPlan
         return $this->swing($p, $steps[$i + 1], $t);
     }
 
+    /** Height of what a foot stands on, or of what it swings over on the way from one to the next. */
+    public function ground(string $side, float $t): float
+    {
+        $steps = $this->steps[$side];
+        $n = count($steps);
+        $i = 0;
+        while ($i < $n - 1 && $steps[$i + 1]->on <= $t) {
+            $i++;
+        }
+        $p = $steps[$i];
+        if ($t <= $p->off || $i === $n - 1) {
+            return $p->y;
+        }
+        $q = $steps[$i + 1];
+
+        return $p->y + ($q->y - $p->y) * Ease::smooth(($t - $p->off) / ($q->on - $p->off));
+    }
+
     /**
      * The least that has to be added to a swing so that heel, ball and toe pass over all that rises on the way.
      *
@@ -72,23 +96,27 @@ final class FootPlan
     private function clear(Closure $ground, Step $p, Step $q): bool
     {
         $b = $this->body;
-        for ($k = 1; $k < 20; $k++) {
-            $f = $this->swing($p, $q, $p->off + $k / 20 * ($q->on - $p->off));
+        for ($k = 1; $k < self::LOOKS; $k++) {
+            $f = $this->swing($p, $q, $p->off + $k / self::LOOKS * ($q->on - $p->off));
             [$c, $s] = [cos($f->pitch), sin($f->pitch)];
-            $ball = [$b->ballZ * $c + $b->ankleY * $s, $b->ballZ * $s - $b->ankleY * $c];
+            [$ct, $st] = [cos($f->toePitch), sin($f->toePitch)];
             $toe = $b->tipZ - $b->ballZ;
+            $air = $this->air($p, $q, $k / self::LOOKS);
             foreach ([
-                [$b->heelZ * $c + $b->ankleY * $s, $b->heelZ * $s - $b->ankleY * $c], $ball,
-                [$ball[0] + $toe * cos($f->toePitch), $ball[1] + $toe * sin($f->toePitch)],
-            ] as [$along, $up]) {
+                [$b->heelZ, 0.0, $air], [$b->ballZ, 0.0, $air], [$b->ballZ, $toe, $air],
+                // The rims of the drawn sole only matter where they meet the side of a step.
+                [$b->heelZ - self::RIM, 0.0, null], [$b->ballZ, $toe + self::RIM, null],
+            ] as [$foot, $beyond, $wanted]) {
+                $along = $foot * $c + $b->ankleY * $s + $beyond * $ct;
+                $up = $f->ankle[1] + $foot * $s - $b->ankleY * $c + $beyond * $st;
                 $under = $ground(
                     $f->ankle[0] + sin($f->heading) * $along,
                     $f->ankle[2] + cos($f->heading) * $along,
                     max($p->y, $q->y) + 0.3,
                 );
                 // Where the ground rises on the way, air is wanted under the sole.
-                $air = abs($under - $p->y) > 0.01 && abs($under - $q->y) > 0.01 ? 0.005 : -self::SKIM;
-                if ($under + $air > $f->ankle[1] + $up) {
+                $rises = abs($under - $p->y) > 0.01 && abs($under - $q->y) > 0.01 && $p->slope === 0.0 && $q->slope === 0.0;
+                if ($under + ($wanted === null ? -0.008 : ($rises ? 0.005 : $wanted)) > $up) {
                     return false;
                 }
             }
@@ -97,10 +125,23 @@ final class FootPlan
         return true;
     }
 
+    /** Metres of air that a sole has to have at a share of its swing; below zero it may sink so far. */
+    private function air(Step $p, Step $q, float $u): float
+    {
+        $ends = $u < 0.17 || $u > 0.83;
+
+        // On a slope the ground rises with the foot, which skims it as it leaves and lands; over a crest it is in the way.
+        return match (true) {
+            $p->slope !== 0.0 && abs($p->slope - $q->slope) < 0.02 => $ends ? -0.012 : -self::SKIM,
+            $p->slope !== $q->slope && ! $ends => 0.0035,
+            default => -self::SKIM,
+        };
+    }
+
     /** Up at once, level, down late: a bump for feet that step over edges. */
     private static function plateau(float $u): float
     {
-        return Ease::smooth($u / 0.3) * Ease::smooth((1 - $u) / 0.3);
+        return Ease::smooth($u / 0.45) * Ease::smooth((1 - $u) / 0.45);
     }
 
     /** Share of the weight on the left foot, 0 to 1. */
@@ -177,9 +218,12 @@ final class FootPlan
         $v = $u;
         $u2 = $u * $u;
         $u3 = $u2 * $u;
-        if ($p->over > 0.0) {
+        $rise = $p->slope === 0.0 && $q->slope === 0.0 ? $q->y - $p->y : 0.0;
+        if ($p->over > 0.0 || abs($rise) > 0.05) {
             // Over an edge: up first, across, then down.
-            $v = Ease::mix($u, Ease::smooth(Ease::smooth($u)), min(1.0, $p->over / 0.10));
+            $stair = min(1.0, abs($rise) / 0.16);
+            $u1 = $rise > 0.0 ? $u ** (1 + 0.5 * $stair) : 1 - (1 - $u) ** (1 + 0.5 * $stair);
+            $v = Ease::mix($u1, Ease::smooth(Ease::smooth($u)), min(1.0, ($p->over ?? 0.0) / 0.10));
             [$u2, $u3] = [$v * $v, $v ** 3];
         }
         $hermite = fn (float $a, float $b, float $ma, float $mb): float => $a * (2 * $u3 - 3 * $u2 + 1) + $ma * ($u3 - 2 * $u2 + $v) + $b
@@ -214,9 +258,9 @@ final class FootPlan
     /** Height of the ground that a swinging foot has to clear: up before the edge, down only after it. */
     private static function passing(float $from, float $to, float $u): float
     {
-        $share = $to > $from ? Ease::smooth($u / 0.55) : Ease::smooth(($u - 0.45) / 0.55);
+        $share = $to > $from ? Ease::smooth($u / 0.72) : Ease::smooth(($u - 0.16) / 0.84);
 
-        return $from + ($to - $from) * $share + min(0.05, 0.4 * abs($to - $from)) * sin(M_PI * $u);
+        return $from + ($to - $from) * $share + min(0.03, 0.4 * abs($to - $from)) * sin(M_PI * $u);
     }
 
     /** Toe-off angle, then toes level at 55 %, then toes up before the heel strikes. */

@@ -49,6 +49,12 @@ final class Gait
     /** Length of a walk to a mark. */
     private float $length = 0.0;
 
+    /** Steps and slopes on the way; null: the ground is even. */
+    private ?Terrain $terrain = null;
+
+    /** Height that the hips' height is counted from, where the ground is not even. */
+    private MonotoneTrack $base;
+
     /** The manner at the moment that is being worked out. */
     private GaitStyle $now;
 
@@ -61,8 +67,9 @@ final class Gait
         private readonly bool $cycle,
         private readonly Course $course,
     ) {
-        $this->turning = new MonotoneTrack([0.0], [[0.0]]);
+        $this->turning = $this->base = new MonotoneTrack([0.0], [[0.0]]);
         $this->now = $style;
+        $this->terrain = $cycle || $course->uneven() === null ? null : new Terrain($course, $body);
     }
 
     /** An endless steady walk; the motion is one or two whole strides of it. */
@@ -177,7 +184,7 @@ final class Gait
     /** @return array{float, float, float} heel, ball and toe tip ahead of the ankle */
     private function sole(): array
     {
-        return [$this->body->heelZ, $this->body->ballZ, $this->body->tipZ];
+        return [$this->body->heelZ - FootPlan::RIM, $this->body->ballZ, $this->body->tipZ + FootPlan::RIM];
     }
 
     /** The common stance at a distance along the course, turned by so much against it. */
@@ -251,7 +258,7 @@ final class Gait
     {
         $st = $this->style;
         $this->length = $metres;
-        $places = $this->footfalls($metres);
+        $places = $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->manner($s, $metres)) ?? $this->footfalls($metres);
         $count = count($places);
         $first = Angle::wrapped($facing - $this->course->at(0.0)[2]);
         $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
@@ -263,11 +270,13 @@ final class Gait
         $t = $begin + ($begin > 0.0 ? 0.06 : 0.30);
         $phase = [[-5.0, -0.5], [$begin, -0.5], [$t - 0.02, -0.5]];
         $strength = [[-5.0, 0.0], [$t - 0.02, 0.0]];
+        $height = $steps['L'][0]->y;
+        $base = [[-5.0, $height], [$t - 0.02, $height]];
         $before = 0.0;
         for ($k = 1; $k <= $count + 1; $k++) {
             $closing = $k === $count + 1;
             $s = $closing ? $metres : $places[$k - 1];
-            $st = $this->now = $this->manner($s, $metres);
+            $st = $this->now = $this->terrain?->fall($k) ?? $this->manner($s, $metres);
             $t += $st->stepSeconds * ($k === 1 ? 1.35 : ($closing ? 1.15 : 1.0));
             $side = $k % 2 === 1 ? 'L' : 'R';
             $last = $steps[$side][count($steps[$side]) - 1];
@@ -283,6 +292,8 @@ final class Gait
             $step->style = $st;
             [$step->on, $step->off, $step->land] = [$t, 1e9, $closing ? 0.25 : ($k === 1 ? 0.9 : 1.0)];
             $steps[$side][] = $step;
+            $base = Terrain::carried($base, $t, $st->stepSeconds, $height, $step->y);
+            $height = $step->y;
             $travel[] = [$t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0), ($s + $before) / 2];
             $phase[] = [$t, ($k - 1) / 2];
             $strength[] = [$t, $closing ? 0.0 : ($k === $count ? 0.85 : 1.0)];
@@ -302,6 +313,7 @@ final class Gait
         $this->travel = self::track($travel);
         $this->phase = self::track($phase);
         $this->strength = self::track($strength);
+        $this->base = self::track($base);
         $this->turning = new MonotoneTrack($turnTimes, $turns);
     }
 
@@ -370,7 +382,8 @@ final class Gait
         $d = M_PI / 180;
         $c = new Channels;
         $s = $this->travel->at($t)[0];
-        $st = $this->now = $this->manners === [] && $this->style->run <= 0.0 ? $this->style : $this->manner($s, $this->length);
+        $st = $this->now = $this->terrain?->manner($s)
+            ?? ($this->manners === [] && $this->style->run <= 0.0 ? $this->style : $this->manner($s, $this->length));
         [$x, $z, $way] = $this->course->at($s);
         $c->heading = $way + $this->turning->at($t)[0];
         $phase = $this->phase->at($t)[0];
@@ -398,28 +411,44 @@ final class Gait
         $c->kneeOut = 0.05 + 0.05 * $idle;
         $this->upper($c, $t, $phase, $a, $sway, $raw);
         if (! $raw) {
-            $c->hip[1] = Ride::limited($this->body, $c, $this->rideAt($t), 0.010) + $idle * 0.002 * $c->breath;
+            $c->hip[1] = Ride::limited($this->body, $c, $this->rideAt($t), $this->terrain === null ? 0.010 : 0.025) + $idle * 0.002 * $c->breath;
 
             return $c;
         }
         $left = $this->feet->leftShare($t, $double);
         $knee = fn (string $s): float => Ease::mix(6 * $d, $this->kneeWanted($c->foot[$s]), $a);
-        $c->hip[1] = Ride::height($this->body, $c, $left, $knee('L'), $knee('R'), 0.012)
+        $c->hip[1] = ($this->terrain === null
+            ? Ride::height($this->body, $c, $left, $knee('L'), $knee('R'), 0.012)
+            : $this->base->at($t)[0] + Ride::height($this->body, $this->levelled($c, $t), $left, $knee('L'), $knee('R'), 0.012))
             + $a * $st->bounce * 0.019 * min(1.3, $st->speed / 1.2) * ($wave2(0.305) * 0.5 - 0.12);
         if ($st->run > 0.0) {
-            $c->hip[1] = Ease::mix($c->hip[1], $this->bounced($s, $phase, $st), $st->run * Ease::smooth($a));
+            $c->hip[1] = Ease::mix($c->hip[1], $this->bounced($s, $phase, $st, $this->base->at($t)[0]), $st->run * Ease::smooth($a));
         }
 
         return $c;
     }
 
+    /** The same moment on even ground: each foot less the height of what it stands on or swings over. */
+    private function levelled(Channels $c, float $t): Channels
+    {
+        $even = clone $c;
+        foreach (['L', 'R'] as $side) {
+            $f = $c->foot[$side];
+            $even->foot[$side] = new Footing(
+                [$f->ankle[0], $f->ankle[1] - $this->feet->ground($side, $t), $f->ankle[2]], $f->pitch, $f->toePitch, $f->heading, $f->down, $f->share,
+            );
+        }
+
+        return $even;
+    }
+
     /** Height of the hips of one who runs: lowest in the middle of each stance, highest in the middle of each flight. */
-    private function bounced(float $s, float $phase, GaitStyle $st): float
+    private function bounced(float $s, float $phase, GaitStyle $st, float $height = 0.0): float
     {
         $hips = $this->body->at('hips')[1] - $this->body->at('upperLegL')[1];
         $stand = $this->body->ankleY + $this->body->leg * 0.925 + $hips;
 
-        return $this->course->under($s) + $stand + 0.034 * $st->bounce * cos(4 * M_PI * ($phase - $st->duty / 2 - 0.25));
+        return ($this->terrain === null ? $this->course->under($s) : $height) + $stand + 0.034 * $st->bounce * cos(4 * M_PI * ($phase - $st->duty / 2 - 0.25));
     }
 
     private function kneeWanted(Footing $f): float
