@@ -3,17 +3,21 @@
 declare(strict_types=1);
 
 use App\Assets\BlobStore;
+use App\Assets\StoredAssets;
 use App\Intake\FileMap;
 use App\Models\Arrival;
 use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Scene;
 use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\ImportedMotion;
 use CrispReel\Core\Compile\UnableToCompile;
+use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Rig\Channel;
+use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Tests\Support\Spoiled;
 use Symfony\Component\Process\Process;
 
@@ -268,6 +272,46 @@ test('a motion file at a quarter of its rate is noticed and mended', function ()
     $mended = $this->postJson("/api/arrivals/{$hurried['id']}/mend", ['choices' => ['speed' => ['factor' => 0.25]]])->assertOk()->json();
     expect(collect($mended['findings'])->firstWhere('code', 'speed')['mended'])->toBeTrue()->and($mended['facts']['speed'])
         ->toEqualWithDelta($slip['facts']['speed'], 0.1);
+});
+
+test('a recording whose ground is not at zero is put on the ground, which is told and can be left', function (): void {
+    $user = $this->person();
+    $scene = $this->scene($user);
+    // The same walk a metre lower, with a pose for measuring before it.
+    [$head, $rows] = preg_split('/(?<=\n)(?=[-\d])/', Spoiled::recordedWalk(), 2);
+    $rows = array_map(static function (string $row): string {
+        $n = explode(' ', $row);
+        $n[1] = (string) ((float) $n[1] - 100.0);
+
+        return implode(' ', $n);
+    }, explode("\n", trim($rows)));
+    $stray = explode(' ', $rows[0]);
+    $stray = implode(' ', ['0', $stray[1], '-150', ...array_fill(0, count($stray) - 3, '0')]);
+    $head = (string) preg_replace('/^Frames: .*$/m', 'Frames: '.(count($rows) + 1), $head);
+    [$slip] = dropped($this, $user, $scene, ['sunk.bvh' => $head.implode("\n", [$stray, ...$rows])]);
+    $found = collect($slip['findings'])->keyBy('code');
+    expect($found['ground']['sentence'])->toContain('1.0')->toContain('below zero')->and($found['ground']['mended'])->toBeTrue()
+        ->and($found['first']['mended'])->toBeTrue()->and($slip['facts']['loops'])->toBeTrue();
+    $heights = function () use ($slip): array {
+        $version = AssetVersion::query()->where('asset_id', $slip['assetId'])->orderByDesc('number')->firstOrFail();
+        $digest = app(StoredAssets::class)->byHash($version->digest);
+        $house = AssetVersion::query()->whereHas('asset', static fn ($q) => $q->where('slug', 'bram-tiel')->whereNull('production_id'))
+            ->orderByDesc('number')->firstOrFail();
+        [$table] = ImportedMotion::table(
+            app(StoredAssets::class), new AssetRef('m', 'motion', 'sunk', $version->blob, $version->digest), $digest,
+            new Figure($house->blob, app(StoredAssets::class)->byHash($house->digest)),
+        );
+
+        return [$table->at(1.0)[1], $table->at(0.0)[2]];
+    };
+    [$stands, $starts] = $heights();
+    $left = $this->postJson("/api/arrivals/{$slip['id']}/mend", ['choices' => ['ground' => false, 'first' => false]])->assertOk()->json();
+    $found = collect($left['findings'])->keyBy('code');
+    expect($found['ground']['mended'])->toBeFalse()->and($found['first']['mended'])->toBeFalse();
+    [$sunk, $strays] = $heights();
+    expect($stands)->toBeGreaterThan(0.7)->and($stands - $sunk)->toEqualWithDelta(1.0, 0.12)->and($starts - $strays)->toBeGreaterThan(1.0);
+    $back = $this->postJson("/api/arrivals/{$slip['id']}/mend", ['choices' => ['ground' => []]])->assertOk()->json();
+    expect(collect($back['findings'])->keyBy('code')['ground']['mended'])->toBeTrue()->and($heights()[0])->toEqualWithDelta($stands, 1e-6);
 });
 
 test('what cannot be taken is refused in plain words, and the rest of the drop comes in', function (): void {

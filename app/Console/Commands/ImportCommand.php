@@ -87,7 +87,7 @@ final class ImportCommand extends ReelCommand
             );
             foreach (is_array($slip['findings'] ?? null) ? $slip['findings'] : [] as $f) {
                 $lines[] = is_array($f)
-                    ? '  '.(($f['mended'] ?? false) === true ? 'mended: ' : '').(is_string($f['text'] ?? null) ? $f['text'] : '')
+                    ? '  '.(($f['mended'] ?? false) === true ? 'mended: ' : '').(is_string($f['sentence'] ?? null) ? $f['sentence'] : '')
                     : '';
             }
         }

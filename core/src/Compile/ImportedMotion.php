@@ -12,6 +12,8 @@ use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
+use CrispReel\Core\Meeting\SelfTouch;
+use CrispReel\Core\Meeting\Skin;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\FootLock;
 use CrispReel\Core\Motion\RecordedFeet;
@@ -36,13 +38,14 @@ final class ImportedMotion
 {
     private const RATE = 60.0;
 
-    private const VERSION = 4;
+    private const VERSION = 5;
 
     /**
      * @param  array<string, mixed>  $digest
+     * @param  (\Closure(): Skin)|null  $skin  the figure's drawn surface, for hands that touch the body; null: they are left
      * @return array{ClipTable, string}
      */
-    public static function table(AssetSource $assets, AssetRef $asset, array $digest, Figure $figure): array
+    public static function table(AssetSource $assets, AssetRef $asset, array $digest, Figure $figure, ?\Closure $skin = null): array
     {
         $number = is_int($digest['clip'] ?? null) ? $digest['clip'] : 0;
 
@@ -57,7 +60,7 @@ final class ImportedMotion
             json_encode(
                 [
                     'imported', self::VERSION, $asset->blob, $number, $figure->blob, $roles, $figure->skeleton->roles,
-                    ...($pace === 1.0 ? [] : [$pace]), ...($leave === [] ? [] : [$leave]),
+                    ...($pace === 1.0 ? [] : [$pace]), ...($leave === [] ? [] : [$leave]), $skin === null ? 'bare' : 'drawn',
                 ],
                 JSON_THROW_ON_ERROR,
             ),
@@ -66,7 +69,7 @@ final class ImportedMotion
         if ($bytes === null) {
             [$clip, $source] = self::read($assets->blob($asset), $number, $asset->name, $figure);
             $clip = $pace === 1.0 ? $clip : $clip->paced($pace);
-            $bytes = self::sampled($clip, $source, $figure, $asset->name, $roles, $leave)->toBytes();
+            $bytes = self::sampled($clip, $source, $figure, $asset->name, $roles, $leave, $skin)->toBytes();
             $assets->keep($key, $bytes);
         }
 
@@ -100,9 +103,10 @@ final class ImportedMotion
     /**
      * @param  array<string, string>  $rolesByHand  role to joint name
      * @param  list<string>  $leave  what is not mended, codes of RecordingCheck
+     * @param  (\Closure(): Skin)|null  $skin
      */
     public static function sampled(
-        Clip $clip, Skeleton $source, Figure $figure, string $name, array $rolesByHand = [], array $leave = [],
+        Clip $clip, Skeleton $source, Figure $figure, string $name, array $rolesByHand = [], array $leave = [], ?\Closure $skin = null,
     ): ClipTable {
         if ($clip->seconds <= 0.0) {
             throw UnableToCompile::emptyMotion($name);
@@ -115,6 +119,9 @@ final class ImportedMotion
         $rate = ($count - 1) / $clip->seconds;
         $rows = $same ? self::taken($recording, $figure, $rate, $count) : self::fitted($recording, $figure, $rate, $count, ! in_array('ground', $leave, true));
 
+        if (! $same && $skin !== null && $figure->isHuman()) {
+            $rows = SelfTouch::applied($rows, $recording, $figure, $skin(), $rate);
+        }
         $flat = self::withRoot($rows, $figure, self::face($clip, $figure->morphs, $recording->begins, $rate, $count));
         $table = ClipTable::fromRows($rate, $figure->skeleton->count(), $figure->morphs, $count, $flat, false);
         $round = Repeat::best($table, $figure);

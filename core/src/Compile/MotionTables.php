@@ -9,6 +9,7 @@ use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
+use CrispReel\Core\Meeting\Skin;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Model\MotionSampler;
@@ -114,7 +115,11 @@ final class MotionTables
     {
         $recipe = $this->recipe($asset, $settings);
         if ($recipe === null) {
-            return ImportedMotion::table($this->assets, $asset, $this->assets->digest($asset), $figure);
+            $skins = new Skins($this->document, $this->assets, $this->memory);
+
+            return ImportedMotion::table(
+                $this->assets, $asset, $this->assets->digest($asset), $figure, static fn (): Skin => $skins->of($item, $figure),
+            );
         }
         if (! $figure->isHuman()) {
             throw UnableToCompile::noFigure($asset->name, $item->name);

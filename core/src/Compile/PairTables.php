@@ -5,15 +5,12 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use Closure;
-use CrispReel\Core\Camera\SkinnedSurface;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Item;
-use CrispReel\Core\Format\Gltf\GltfReader;
 use CrispReel\Core\Meeting\Meeting;
 use CrispReel\Core\Meeting\Meetings;
-use CrispReel\Core\Meeting\Skin;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Rig\Figure;
 
@@ -72,8 +69,8 @@ final readonly class PairTables
         $bytes = $this->assets->solved("{$key}-{$half}");
         if ($bytes === null) {
             [$solvedA, $solvedB, $miss] = Meeting::solve(
-                [$fa, $this->skin($first, $fa), $ta, $first->scale],
-                [$fb, $this->skin($second, $fb), $tb, $second->scale],
+                [$fa, (new Skins($this->document, $this->assets, $this->memory))->of($first, $fa), $ta, $first->scale],
+                [$fb, (new Skins($this->document, $this->assets, $this->memory))->of($second, $fb), $tb, $second->scale],
                 Meetings::all()[$pair],
                 max(0.5, min(2.0, $pace)),
             );
@@ -86,13 +83,5 @@ final readonly class PairTables
         $miss = unpack('g', $bytes);
 
         return [$table, "{$key}-{$half}", is_array($miss) && is_float($miss[1]) ? $miss[1] : 0.0];
-    }
-
-    private function skin(Item $item, Figure $figure): Skin
-    {
-        return $this->memory->of("skin {$figure->blob}", fn (): Skin => new Skin(
-            $figure,
-            new SkinnedSurface(GltfReader::read($this->assets->blob($this->document->assets[$item->asset]))),
-        ));
     }
 }
