@@ -198,10 +198,13 @@ final class ArrivalDesk
         return is_numeric($factor) && $factor > 0.01 && $factor < 100 ? (float) $factor : 1.0;
     }
 
-    /** @return array{leave?: list<string>} what of a recording is left as it came */
+    /** @return array{leave?: list<string>} what of a recording is left as it came, or mended though it is not unasked */
     private function left(Arrival $arrival): array
     {
         $leave = array_values(array_filter(RecordingCheck::CODES, static fn (string $c): bool => ($arrival->choices[$c] ?? null) === false));
+        if (is_array($arrival->choices['ground'] ?? null)) {
+            $leave[] = '+ground';
+        }
 
         return $leave === [] ? [] : ['leave' => $leave];
     }

@@ -102,7 +102,7 @@ final class ImportedMotion
 
     /**
      * @param  array<string, string>  $rolesByHand  role to joint name
-     * @param  list<string>  $leave  what is not mended, codes of RecordingCheck
+     * @param  list<string>  $leave  what is not mended, codes of RecordingCheck; with a + before it what is mended though it would not be unasked
      * @param  (\Closure(): Skin)|null  $skin
      */
     public static function sampled(
@@ -117,7 +117,10 @@ final class ImportedMotion
         $recording = Recording::of($clip, $source, $roles, $hips, $leave);
         $count = $clip->samples(self::RATE);
         $rate = ($count - 1) / $clip->seconds;
-        $rows = $same ? self::taken($recording, $figure, $rate, $count) : self::fitted($recording, $figure, $rate, $count, ! in_array('ground', $leave, true));
+        $rows = $same ? self::taken($recording, $figure, $rate, $count) : self::fitted(
+            $recording, $figure, $rate, $count,
+            in_array('ground', $leave, true) ? false : (in_array('+ground', $leave, true) ? true : null),
+        );
 
         if (! $same && $skin !== null && $figure->isHuman()) {
             $rows = SelfTouch::applied($rows, $recording, $figure, $skin(), $rate);
@@ -167,7 +170,7 @@ final class ImportedMotion
      *
      * @return list<list<float>>
      */
-    private static function fitted(Recording $recording, Figure $figure, float $rate, int $count, bool $grounds): array
+    private static function fitted(Recording $recording, Figure $figure, float $rate, int $count, ?bool $grounds): array
     {
         foreach (['hips', 'upperLegL', 'upperLegR', 'footL', 'footR'] as $need) {
             if (! isset($recording->roles[$need], $figure->skeleton->roles[$need])) {

@@ -19,8 +19,8 @@ final class RecordingCheck
     /** Codes of what can be left. */
     public const CODES = ['rest', 'first', 'ground'];
 
-    /** A ground nearer to zero than this, metres, is no finding. */
-    private const EVEN = 0.03;
+    /** A ground nearer to zero than this, metres, is no finding: a file does not tell how thick the soles are. */
+    private const EVEN = 0.07;
 
     /** Frames a second at which feet are looked at. */
     private const RATE = 60.0;
@@ -58,9 +58,13 @@ final class RecordingCheck
             );
         }
         if ($ground !== null && abs($ground * $metre) > self::EVEN) {
-            $out[] = self::done(
+            $finding = self::done(
                 'ground', sprintf('The ground it was recorded on is %.2f m %s zero.', abs($ground * $metre), $ground < 0 ? 'below' : 'above'),
                 'Feet would '.($ground < 0 ? 'sink into' : 'float over').' the ground.', 'Put its ground on the ground', $leave,
+            );
+            $out[] = RecordedFeet::lies($ground * $metre) || in_array('+ground', $leave, true) ? $finding : Finding::ofFile(
+                'ground', Severity::Look, sprintf('Its feet are never nearer to zero than %.2f m.', $ground * $metre),
+                'It may stand on something; if not, feet float over the ground.', [], 'Put its feet on the ground',
             );
         }
 

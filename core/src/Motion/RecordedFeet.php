@@ -37,6 +37,9 @@ final readonly class RecordedFeet
     /** What is planted no farther than this from the usual height stands on the ground, metres. */
     private const LEVEL = 0.012;
 
+    /** Feet that are never lower than this, metres, may stand on a box: their body is not brought down unasked. */
+    private const STANDS_ON = 0.2;
+
     /** Planted away from the ground (a step, a box): slower than this for so many seconds. */
     private const STILL = 0.05;
 
@@ -55,9 +58,9 @@ final readonly class RecordedFeet
     /**
      * @param  float  $rate  frames a second
      * @param  int  $count  frames, the first at 0
-     * @param  bool  $grounds  whether the ground that the feet tell is put on the ground; else zero is
+     * @param  bool|null  $grounds  whether the ground that the feet tell is put on the ground, or else zero is; null: as self::lies() says
      */
-    public static function of(Recording $r, float $rate, int $count, bool $grounds = true): self
+    public static function of(Recording $r, float $rate, int $count, ?bool $grounds = null): self
     {
         $roles = array_intersect_key($r->roles, ['footL' => 1, 'footR' => 1, 'toesL' => 1, 'toesR' => 1]);
         $metre = self::LEG / max(1e-9, $r->leg());
@@ -89,13 +92,30 @@ final readonly class RecordedFeet
         }
         [$rest] = $r->skeleton->world($r->skeleton->rotations);
         $sole = INF;
+        $body = [$r->hips => true];
         foreach ($r->skeleton->parents as $j => $parent) {
+            if (! isset($body[$parent])) {
+                continue;
+            }
+            $body[$j] = true;
             $sole = min($sole, Q4::rotate($r->upright, Stance::at($rest, $j))[1]);
         }
         $over = Q4::rotate($r->upright, Stance::at($rest, $r->roles['footL']))[1] - $sole;
         $ground = isset($levels['footL']) ? $levels['footL'] / $metre - $over : null;
 
+        $grounds ??= $ground !== null && self::lies($ground * $metre);
+
         return new self($spans, self::lying($r, $spans, $rate), $over + ($grounds ? $ground ?? 0.0 : 0.0), $ground);
+    }
+
+    /**
+     * Whether a height at which feet are planted is the ground: nobody stands below it, but on something above it.
+     *
+     * @param  float  $height  metres of a body with legs of 0.85 m
+     */
+    public static function lies(float $height): bool
+    {
+        return $height < self::STANDS_ON;
     }
 
     /**

@@ -3,9 +3,11 @@
 declare(strict_types=1);
 
 use CrispReel\Core\Compile\ImportedMotion;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Format\Bvh\BvhMotion;
 use CrispReel\Core\Format\Bvh\BvhReader;
 use CrispReel\Core\Format\Bvh\BvhWriter;
+use CrispReel\Core\Intake\RecordingCheck;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -233,4 +235,35 @@ test('a first frame for measuring is left out, a rest that is no stand is told',
     $heap = restingAs(static fn (string $role, array $q): array => $role === 'upperLegL' ? Q4::aroundX(-2.0) : $q, walkAsBvh());
     $r = Recording::of($heap->clip, $heap->skeleton, $heap->skeleton->roles, $heap->skeleton->roles['hips']);
     expect($r->restAt)->not->toBeNull()->and($r->begins)->toBe(0.0);
+});
+
+/** A walk whose ground is so many centimetres above zero. */
+function raisedWalk(float $by): BvhMotion
+{
+    $bvh = BvhReader::read(walkAsBvh());
+    $channels = array_map(static fn (Channel $c): Channel => $c->path !== 'translation' ? $c : new Channel(
+        $c->target, $c->path, $c->interpolation, $c->times,
+        array_map(static fn (float $v, int $k): float => $k % 3 === 1 ? $v + $by : $v, $c->values, array_keys($c->values)), 3,
+    ), $bvh->clip->channels);
+
+    return new BvhMotion($bvh->skeleton, new Clip('raised', $channels), $bvh->frames, $bvh->frameSeconds, []);
+}
+
+test('a ground below zero is lifted and told; feet high above it may stand on something, and are asked about', function (): void {
+    $height = static function (float $by, array $leave = []): float {
+        $bvh = raisedWalk($by);
+
+        return ImportedMotion::sampled($bvh->clip, $bvh->skeleton, figure('bram'), 'walk', [], $leave)->at(1.0)[1];
+    };
+    $told = static fn (float $by, array $leave = []): array => array_map(
+        static fn (Finding $f): array => [$f->code, $f->mended],
+        RecordingCheck::of(raisedWalk($by)->clip, raisedWalk($by)->skeleton, [], $leave),
+    );
+    $even = $height(0.0);
+    expect($told(0.0))->toBe([])->and($told(-90.0))->toBe([['ground', true]])->and($told(-90.0, ['ground']))->toBe([['ground', false]])
+        ->and($told(80.0))->toBe([['ground', false]])->and($told(80.0, ['+ground']))->toBe([['ground', true]])
+        ->and($told(10.0))->toBe([['ground', true]]);
+    expect($height(-90.0))->toEqualWithDelta($even, 0.002)->and($height(10.0))->toEqualWithDelta($even, 0.002)
+        ->and($height(80.0) - $even)->toBeGreaterThan(0.7)->and($height(80.0, ['+ground']))->toEqualWithDelta($even, 0.002)
+        ->and($even - $height(-90.0, ['ground']))->toBeGreaterThan(0.8);
 });
