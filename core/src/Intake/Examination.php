@@ -272,6 +272,15 @@ final readonly class Examination
                 names: array_column($motions, 'name'),
             );
         }
+        $still = $subject->draft->list('animations');
+        if ($still !== [] && ! $subject->isFigure() && $motions === []) {
+            $names = array_map(static fn (array $a): string => is_string($a['name'] ?? null) ? $a['name'] : 'without a name', $still);
+            $out[] = Finding::ofFile(
+                'still', Severity::Look,
+                count($still) === 1 ? 'A motion in it moves its parts, and is not brought in.' : count($still).' motions in it move its parts, and are not brought in.',
+                'It stands still; key its places by hand, or bring it in as a body with joints.', names: $names,
+            );
+        }
         if ($shapes > 0) {
             $out[] = Finding::ofFile('shapes', Severity::Fyi, "{$shapes} of {$shapes} face and body shapes are kept.", 'Nothing is lost.');
         }

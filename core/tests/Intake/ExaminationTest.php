@@ -270,6 +270,16 @@ test('what moves above the joints moves the body, and lies straight afterwards',
     }
 })->with(['as it stands' => [1.0, Q4::IDENTITY], 'lying, in centimetres' => [100.0, Q4::aroundX(M_PI / 2)]]);
 
+test('a thing whose parts move is told to stand still', function (): void {
+    $draft = GltfDraft::open(Spoiled::thing(0.5));
+    $draft->json['animations'] = [['name' => 'Turns', 'samplers' => [[
+        'input' => $draft->add([0.0, 1.0], 1), 'output' => $draft->add([...Q4::IDENTITY, ...Q4::aroundY(1.0)], 4), 'interpolation' => 'LINEAR',
+    ]], 'channels' => [['sampler' => 0, 'target' => ['node' => 0, 'path' => 'rotation']]]]];
+    $found = findingsOf(Examination::of($draft->toGlb(), 'glb'));
+    expect($found['still']->about)->toBe(['Turns'])->and($found['still']->severity)->toBe(Severity::Look)
+        ->and(findingsOf(Examination::of(Spoiled::thing(0.5), 'gltf')))->not->toHaveKey('still');
+});
+
 test('motion of shapes comes along and plays on faces with other words for them', function (): void {
     $draft = GltfDraft::open(Spoiled::moving(Spoiled::good(), ['Talk' => ['wave', []]]));
     $mesh = null;
