@@ -201,7 +201,9 @@ final class ArrivalDesk
     /** @return array{leave?: list<string>} what of a recording is left as it came, or mended though it is not unasked */
     private function left(Arrival $arrival): array
     {
-        $leave = array_values(array_filter(RecordingCheck::CODES, static fn (string $c): bool => ($arrival->choices[$c] ?? null) === false));
+        $leave = array_values(
+            array_filter(RecordingCheck::CODES, static fn (string $c): bool => ($arrival->choices[$c] ?? null) === false),
+        );
         if (is_array($arrival->choices['ground'] ?? null)) {
             $leave[] = '+ground';
         }

@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Bench\CoreBench;
 use App\Bench\FramingBench;
+use App\Bench\GroundBench;
 use App\Bench\KitBench;
 use App\Bench\LoadBench;
 use App\Bench\MeetingBench;
@@ -71,6 +72,7 @@ final class BenchCommand extends ReelCommand
                 $this->say('Performances');
                 $data += app(PerformanceBench::class)->all($scene, $this->production($user));
                 $data['meetings'] = app(MeetingBench::class)->all();
+                $data['ground_and_recordings'] = app(GroundBench::class)->all($scene);
             }
             if ($only === null || $only === 'tolerances') {
                 $this->say('Tolerances');

@@ -102,7 +102,8 @@ final class ImportedMotion
 
     /**
      * @param  array<string, string>  $rolesByHand  role to joint name
-     * @param  list<string>  $leave  what is not mended, codes of RecordingCheck; with a + before it what is mended though it would not be unasked
+     * @param  list<string>  $leave  what is not mended, codes of RecordingCheck; with a + before it what is mended though it would not be
+     *   unasked
      * @param  (\Closure(): Skin)|null  $skin
      */
     public static function sampled(

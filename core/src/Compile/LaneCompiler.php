@@ -119,17 +119,7 @@ final class LaneCompiler
                 $way = $this->pairing->approach($last, $stance, $segment, $item, $figure);
                 $segments = $way === null ? $segments : [...$segments, $way];
             }
-            if ($onGround) {
-                $segment->fit = GroundFit::of($segment, $item, $figure, $this->around, $this->assets, $this->document->rate->perSecond());
-                $way = $segment->fit === null ? null : OverGround::walk($segment, $this->motions->recipeOf($beat), $item);
-                if ($way !== null) {
-                    $segments[] = $this->walk($way, $item, $figure, $stance, $last->ground ?? 0.0);
-
-                    continue;
-                }
-                $segment->ground = $segment->fit === null ? $segment->ground : $segment->lift + $segment->fit->end;
-            }
-            $segments[] = $segment;
+            $segments[] = $onGround ? $this->grounded($segment, $item, $figure, $stance, $last->ground ?? 0.0) : $segment;
         }
         usort(
             $layers,
@@ -140,6 +130,23 @@ final class LaneCompiler
         array_push($this->notes, ...$this->pairing->notes());
 
         return new Lane($figure, $segments, $this->motions->standing($figure), $layers, $this->life($item, $figure));
+    }
+
+    /**
+     * A beat on what is below it; a plain walk goes over it foot by foot.
+     *
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance
+     */
+    private function grounded(LaneSegment $segment, Item $item, Figure $figure, ?array $stance, float $ground): LaneSegment
+    {
+        $segment->fit = GroundFit::of($segment, $item, $figure, $this->around, $this->assets, $this->document->rate->perSecond());
+        if ($segment->fit === null) {
+            return $segment;
+        }
+        $way = OverGround::walk($segment, $this->motions->recipeOf($segment->from), $item);
+        $segment->ground = $segment->lift + $segment->fit->end;
+
+        return $way === null ? $segment : $this->walk($way, $item, $figure, $stance, $ground);
     }
 
     /** Who has a head lives, unless that is switched off. */
@@ -227,7 +234,9 @@ final class LaneCompiler
             $fits ? '' : 'The body jumps at each round.',
             $fits ? 'Trim it, and it goes round where it is trimmed.' : 'Play it once, or trim it to a part that ends as it begins.',
             [$item->id, $beat->id], [$beat->start, $beat->start], [new Measured('off', round($off, 3), 'm', Repeat::FITS)],
-            $fits ? [] : [new Mend('Play it once', [Command::of('beat.set', beat: $beat->id, loops: 1, play: ['fill' => null, 'keepLooping' => null])])],
+            $fits ? [] : [new Mend(
+                'Play it once', [Command::of('beat.set', beat: $beat->id, loops: 1, play: ['fill' => null, 'keepLooping' => null])],
+            )],
         );
     }
 

@@ -37,7 +37,8 @@ final class MotionTables
     /**
      * A recording that is to go round: blended where it best begins again, or where the beat's own trim ends.
      *
-     * @return array{table: ClipTable, key: string, from: float, to: float, distance: float}|null null: it is not to go round, or was made for it
+     * @return array{table: ClipTable, key: string, from: float, to: float, distance: float}|null null: it is not to go round, or was made
+     *   for it
      */
     public function round(Beat $beat, ClipTable $table, string $key, Figure $figure): ?array
     {
@@ -46,7 +47,10 @@ final class MotionTables
             return null;
         }
         $trimmed = $beat->sourceIn > 0.0 || $beat->sourceOut !== null;
-        $sought = hash('sha256', json_encode(['round', Repeat::VERSION, $key, $trimmed ? [$beat->sourceIn, $beat->sourceOut] : []], JSON_THROW_ON_ERROR));
+        $sought = hash(
+            'sha256',
+            json_encode(['round', Repeat::VERSION, $key, $trimmed ? [$beat->sourceIn, $beat->sourceOut] : []], JSON_THROW_ON_ERROR),
+        );
         $kept = $this->assets->solved($sought);
         if ($kept === null) {
             $best = $trimmed

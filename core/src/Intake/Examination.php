@@ -104,9 +104,7 @@ final readonly class Examination
                 $why += array_fill_keys(array_keys($objects, $name, true), 'it is a body for collisions');
             }
         }
-        if ($subject->isFigure()) {
-            Settle::straighten($subject);
-        }
+        Settle::straighten($subject);
         $parts = PartsList::of($subject, $objects, $why);
         if ($parts->made === [] && ! $subject->isFigure() && $subject->draft->list('animations') === []) {
             throw UnableToReadGltf::malformed('file', 'there is nothing in it to draw');
@@ -277,7 +275,9 @@ final readonly class Examination
             $names = array_map(static fn (array $a): string => is_string($a['name'] ?? null) ? $a['name'] : 'without a name', $still);
             $out[] = Finding::ofFile(
                 'still', Severity::Look,
-                count($still) === 1 ? 'A motion in it moves its parts, and is not brought in.' : count($still).' motions in it move its parts, and are not brought in.',
+                count($still) === 1
+                    ? 'A motion in it moves its parts, and is not brought in.'
+                    : count($still).' motions in it move its parts, and are not brought in.',
                 'It stands still; key its places by hand, or bring it in as a body with joints.', names: $names,
             );
         }

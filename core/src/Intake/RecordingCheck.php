@@ -48,7 +48,9 @@ final class RecordingCheck
         if ($r->restAt !== null) {
             $out[] = self::done(
                 'rest', sprintf('Its rest pose is no stand; how it stands at second %.1f is taken for it.', $r->restAt),
-                'Limbs point as they do in the file either way; feet, hands and head are judged by it.', 'Take a moment of it as rest', $leave,
+                'Limbs point as they do in the file either way; feet, hands and head are judged by it.',
+                'Take a moment of it as rest',
+                $leave,
             );
         }
         if ($r->begins > 0.0) {
@@ -59,7 +61,9 @@ final class RecordingCheck
         }
         if ($ground !== null && abs($ground * $metre) > self::EVEN) {
             $finding = self::done(
-                'ground', sprintf('The ground it was recorded on is %.2f m %s zero.', abs($ground * $metre), $ground < 0 ? 'below' : 'above'),
+                'ground', sprintf(
+                    'The ground it was recorded on is %.2f m %s zero.', abs($ground * $metre), $ground < 0 ? 'below' : 'above',
+                ),
                 'Feet would '.($ground < 0 ? 'sink into' : 'float over').' the ground.', 'Put its ground on the ground', $leave,
             );
             $out[] = RecordedFeet::lies($ground * $metre) || in_array('+ground', $leave, true) ? $finding : Finding::ofFile(

@@ -68,6 +68,9 @@ final class Settle
     /** Lays joints above the hips straight again after the whole body was turned. */
     public static function straighten(Subject $subject): void
     {
+        if (! $subject->isFigure()) {
+            return;
+        }
         $settle = new self($subject);
         foreach (array_keys($settle->overHips($settle->rest)) as $j) {
             if (Q4::angleBetween(M4::decompose($settle->rest[$j])[1], Q4::IDENTITY) > 1e-4) {
@@ -95,7 +98,9 @@ final class Settle
             $this->settleMesh($n['mesh'], $skins[$n['skin']] ?? [], $target, $order);
         }
         $over = $this->overHips($target);
-        $this->settleMotion($before, $order, array_map(static fn (array $m): array => M4::decompose($m)[1], array_intersect_key($target, $over)));
+        $this->settleMotion(
+            $before, $order, array_map(static fn (array $m): array => M4::decompose($m)[1], array_intersect_key($target, $over)),
+        );
         $inverse = [];
         $rigid = [];
         $changes = [];
@@ -329,7 +334,12 @@ final class Settle
             $parent = $nodes[$node]['parent'] ?? -1;
             $above = $parent === -1 ? M4::IDENTITY : ($before[$parent] ?? $this->subject->world($parent));
 
-            return self::laid(self::keys($values, $path, $above, isset($order[$parent]), $cubic), $path, $straight[$parent] ?? null, $straight[$node] ?? null);
+            return self::laid(
+                self::keys($values, $path, $above, isset($order[$parent]), $cubic),
+                $path,
+                $straight[$parent] ?? null,
+                $straight[$node] ?? null,
+            );
         });
     }
 

@@ -28,6 +28,12 @@ final class MonotoneTrack
         $this->slopes = $this->slopes();
     }
 
+    /** @param  list<array{float, float}>  $keys  time and value, at least one */
+    public static function of(array $keys): self
+    {
+        return new self(array_column($keys, 0), array_map(static fn (array $k): array => [$k[1]], $keys));
+    }
+
     /** @return list<float> */
     public function at(float $t): array
     {

@@ -11,8 +11,6 @@ use CrispReel\Core\Motion\RecordedFeet;
 use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 use CrispReel\Core\Rig\Recording;
-use CrispReel\Core\Rig\Skeleton;
-use CrispReel\Core\Rig\Stance;
 
 /**
  * Hands of a recording that touch each other or the own body, on another body: what touched in the source touches again, on
@@ -20,52 +18,22 @@ use CrispReel\Core\Rig\Stance;
  *
  * @phpstan-type Vec array{float, float, float}
  * @phpstan-type Quat array{float, float, float, float}
- * @phpstan-type Spot array{side: string, part: string, from: int, to: int, along: float}
+ * @phpstan-import-type Spot from RestingHands
  */
 final class SelfTouch
 {
-    /** Parts of a body that hands rest on: joint, joint it leads to, thickness (metres of a body with legs of 0.85 m), drawn joints. */
-    private const PARTS = [
-        'waist' => ['hips', 'chest', 0.125, ['hips', 'spine', 'chest']], 'breast' => ['chest', 'neck', 0.13, ['spine', 'chest', 'upperChest']],
-        'head' => ['head', null, 0.105, ['head', 'neck']], 'thighL' => ['upperLegL', 'lowerLegL', 0.078, ['upperLegL']],
-        'thighR' => ['upperLegR', 'lowerLegR', 0.078, ['upperLegR']], 'upperArmL' => ['upperArmL', 'lowerArmL', 0.05, ['upperArmL']],
-        'upperArmR' => ['upperArmR', 'lowerArmR', 0.05, ['upperArmR']], 'lowerArmL' => ['lowerArmL', 'handL', 0.042, ['lowerArmL']],
-        'lowerArmR' => ['lowerArmR', 'handR', 0.042, ['lowerArmR']],
-    ];
-
-    /** From the wrist to the middle of the palm, and half of a hand's thickness, metres. */
-    private const PALM = 0.085;
-
+    /** Half of a hand's thickness, metres of a body with legs of 0.85 m. */
     private const THICK = 0.017;
 
-    /** A palm so near to a part's surface and so slow against it rests on it, metres and metres a second. */
-    private const NEAR = 0.055;
-
-    private const SLOW = 0.25;
-
-    /** Palms so near to each other touch. */
-    private const TOGETHER = 0.095;
-
-    private const LEAST_SECONDS = 0.12;
-
     private const EASE_SECONDS = 0.15;
-
-    /** @var list<array{array<string, Vec>, array<string, array{Vec, Vec}>}> by frame: palms, ends of parts; in metres, stood upright */
-    private array $seen = [];
 
     private readonly float $scale;
 
     private function __construct(
-        private readonly Recording $recording, private readonly Figure $figure, private readonly Skin $skin, private readonly float $rate,
-        int $count,
+        private readonly RestingHands $hands, private readonly Figure $figure, private readonly Skin $skin, private readonly float $rate,
     ) {
         $leg = $figure->limb('leg', 'L');
         $this->scale = ($leg === null ? RecordedFeet::LEG : array_sum($figure->lengths($leg))) / RecordedFeet::LEG;
-        [, $rest] = $recording->skeleton->world($recording->skeleton->rotations);
-        $metre = RecordedFeet::LEG / max(1e-9, $recording->leg());
-        for ($i = 0; $i < $count; $i++) {
-            $this->seen[] = $this->look($i / $rate, $rest, $metre);
-        }
     }
 
     /**
@@ -75,130 +43,18 @@ final class SelfTouch
     public static function applied(array $rows, Recording $recording, Figure $figure, Skin $skin, float $rate): array
     {
         foreach (['L', 'R'] as $s) {
-            if ($figure->limb('arm', $s) === null || ! isset($recording->roles['upperArm'.$s], $recording->roles['lowerArm'.$s], $recording->roles['hand'.$s])) {
+            if ($figure->limb('arm', $s) === null || ! isset(
+                $recording->roles['upperArm'.$s], $recording->roles['lowerArm'.$s], $recording->roles['hand'.$s],
+            )) {
                 return $rows;
             }
         }
-        $touch = new self($recording, $figure, $skin, $rate, count($rows));
-        foreach ($touch->spots() as $spot) {
+        $touch = new self(new RestingHands($recording, $rate, count($rows)), $figure, $skin, $rate);
+        foreach ($touch->hands->spots() as $spot) {
             $rows = $touch->laid($rows, $spot);
         }
 
         return $touch->together($rows);
-    }
-
-    /**
-     * @param  list<float>  $rest
-     * @return array{array<string, Vec>, array<string, array{Vec, Vec}>}
-     */
-    private function look(float $seconds, array $rest, float $metre): array
-    {
-        $r = $this->recording;
-        [$p, $q] = $r->world($seconds);
-        $at = static fn (string $role): array => V3::mul(Q4::rotate($r->upright, Stance::at($p, $r->roles[$role])), $metre);
-        [$stood] = $r->skeleton->world($r->skeleton->rotations);
-        $palms = $parts = [];
-        foreach (['L', 'R'] as $s) {
-            $j = $r->roles['hand'.$s];
-            $made = Q4::mul(Skeleton::turnOf($q, $j), Q4::conjugate(Skeleton::turnOf($rest, $j)));
-            $along = V3::unit(V3::sub(Stance::at($stood, $j), Stance::at($stood, $r->roles['lowerArm'.$s])));
-            $palms[$s] = V3::addScaled($at('hand'.$s), Q4::rotate(Q4::mul($r->upright, $made), $along), self::PALM);
-        }
-        foreach (self::PARTS as $part => [$from, $to]) {
-            if (! isset($r->roles[$from]) || ($to !== null && ! isset($r->roles[$to]))) {
-                continue;
-            }
-            $a = $at($from);
-            $parts[$part] = $to === null
-                ? [$a, V3::addScaled($a, V3::unit(V3::sub($a, $at(isset($r->roles['neck']) ? 'neck' : 'hips'))), 0.14)]
-                : [$a, $at($to)];
-        }
-
-        return [$palms, $parts];
-    }
-
-    /**
-     * @return list<Spot> where and when a hand rests on the body
-     */
-    private function spots(): array
-    {
-        $out = [];
-        foreach (['L', 'R'] as $side) {
-            foreach (self::PARTS as $part => [, , $thick]) {
-                if (str_ends_with($part, $side) && ! str_starts_with($part, 'thigh')) {
-                    continue;
-                }
-                $from = null;
-                /** @var list<float> $alongs */
-                $alongs = [];
-                $n = count($this->seen);
-                for ($i = 0; $i <= $n; $i++) {
-                    $near = $i < $n ? $this->resting($i, $side, $part, $thick) : null;
-                    if ($near !== null) {
-                        $from ??= $i;
-                        $alongs[] = $near;
-                    } elseif ($from !== null) {
-                        if ($i - $from >= max(3.0, self::LEAST_SECONDS * $this->rate)) {
-                            $out[] = ['side' => $side, 'part' => $part, 'from' => $from, 'to' => $i, 'along' => array_sum($alongs) / count($alongs)];
-                        }
-                        [$from, $alongs] = [null, []];
-                    }
-                }
-            }
-        }
-
-        return $this->best($out);
-    }
-
-    /**
-     * Of parts that a hand rests on at once only the one it rests on longest.
-     *
-     * @param  list<Spot>  $spots
-     * @return list<Spot>
-     */
-    private function best(array $spots): array
-    {
-        usort($spots, static fn (array $a, array $b): int => $b['to'] - $b['from'] <=> $a['to'] - $a['from']);
-        $kept = [];
-        foreach ($spots as $spot) {
-            $other = array_filter($kept, static fn (array $k): bool => $k['side'] === $spot['side'] && $k['from'] < $spot['to'] && $k['to'] > $spot['from']);
-            if ($other === []) {
-                $kept[] = $spot;
-            }
-        }
-
-        return $kept;
-    }
-
-    /** How far along a part a palm rests on it, 0 to 1; null: it does not. */
-    private function resting(int $i, string $side, string $part, float $thick): ?float
-    {
-        [$palms, $parts] = $this->seen[$i];
-        if (! isset($parts[$part]) || V3::distance($palms['L'], $palms['R']) < self::TOGETHER) {
-            return null;
-        }
-        [$u, $off] = self::beside($palms[$side], ...$parts[$part]);
-        if (V3::length($off) - $thick > self::NEAR) {
-            return null;
-        }
-        $k = max(0, $i - 1);
-        [$before] = [self::beside($this->seen[$k][0][$side], ...$this->seen[$k][1][$part])[1]];
-
-        return $i > 0 && V3::distance($off, $before) * $this->rate > self::SLOW ? null : $u;
-    }
-
-    /**
-     * @param  Vec  $p
-     * @param  Vec  $a
-     * @param  Vec  $b
-     * @return array{float, Vec} share along a part, and from there to the point
-     */
-    private static function beside(array $p, array $a, array $b): array
-    {
-        $d = V3::sub($b, $a);
-        $u = Ease::clamp(V3::dot(V3::sub($p, $a), $d) / max(1e-9, V3::dot($d, $d)));
-
-        return [$u, V3::sub($p, V3::addScaled($a, $d, $u))];
     }
 
     /**
@@ -208,7 +64,7 @@ final class SelfTouch
      */
     private function laid(array $rows, array $spot): array
     {
-        [$first, $next, $thick, $drawn] = self::PARTS[$spot['part']];
+        [$first, $next, $thick, $drawn] = RestingHands::PARTS[$spot['part']];
         $j = $this->figure->skeleton->roles[$first] ?? null;
         if ($j === null) {
             return $rows;
@@ -216,7 +72,7 @@ final class SelfTouch
         // Which way the palm lies from the part, seen from the part, over the whole rest.
         $way = [0.0, 0.0, 0.0];
         for ($i = $spot['from']; $i < $spot['to']; $i++) {
-            $off = self::beside($this->seen[$i][0][$spot['side']], ...$this->seen[$i][1][$spot['part']])[1];
+            $off = RestingHands::beside($this->hands->seen[$i][0][$spot['side']], ...$this->hands->seen[$i][1][$spot['part']])[1];
             $way = V3::add($way, V3::unit(Q4::rotate(Q4::conjugate($this->turned($this->posture($rows[$i]), $j)), $off)));
         }
         if (V3::length($way) < 1e-6) {
@@ -247,19 +103,19 @@ final class SelfTouch
      */
     private function together(array $rows): array
     {
-        $apart = array_map(static fn (array $s): float => V3::distance($s[0]['L'], $s[0]['R']), $this->seen);
+        $apart = array_map(static fn (array $s): float => V3::distance($s[0]['L'], $s[0]['R']), $this->hands->seen);
         $least = min([INF, ...$apart]);
-        if ($least > self::TOGETHER) {
+        if ($least > RestingHands::TOGETHER) {
             return $rows;
         }
         foreach ($rows as $i => $row) {
-            $w = Ease::smooth(1 - ($apart[$i] - self::TOGETHER) / 0.12);
+            $w = Ease::smooth(1 - ($apart[$i] - RestingHands::TOGETHER) / 0.12);
             if ($w <= 0.0) {
                 continue;
             }
             $p = $this->posture($row);
             [$l, $r] = [$this->palm($p, 'L'), $this->palm($p, 'R')];
-            $between = V3::unit(V3::sub($this->seen[$i][0]['L'], $this->seen[$i][0]['R']));
+            $between = V3::unit(V3::sub($this->hands->seen[$i][0]['L'], $this->hands->seen[$i][0]['R']));
             $half = (self::THICK + 0.5 * max(0.0, $apart[$i] - $least)) * $this->scale;
             $middle = V3::mul(V3::add($l, $r), 0.5);
             $row = $this->palmTo($p, 'L', V3::addScaled($middle, $between, $half), $w);
@@ -285,9 +141,11 @@ final class SelfTouch
     private function reachOf(Posture $p, string $side): array
     {
         $hand = $this->figure->skeleton->roles['hand'.$side];
-        $along = V3::unit(V3::sub($this->figure->rest('hand'.$side) ?? [0.0, -1.0, 0.0], $this->figure->rest('lowerArm'.$side) ?? [0.0, 0.0, 0.0]));
+        $along = V3::unit(
+            V3::sub($this->figure->rest('hand'.$side) ?? [0.0, -1.0, 0.0], $this->figure->rest('lowerArm'.$side) ?? [0.0, 0.0, 0.0]),
+        );
 
-        return V3::mul(Q4::rotate($this->turned($p, $hand), $along), self::PALM * $this->scale);
+        return V3::mul(Q4::rotate($this->turned($p, $hand), $along), RestingHands::PALM * $this->scale);
     }
 
     /** @return Vec */
@@ -333,7 +191,10 @@ final class SelfTouch
         $points = $this->skin->posed(array_unique(array_merge([], ...$triangles)), $rest);
         $relief = new Relief($points, $triangles, $from, $way, 0.05, 0.3);
         $heights = array_filter(
-            array_map(static fn (array $at): ?float => $relief->height($at[0], $at[1]), [[0.0, 0.0], [0.015, 0.0], [-0.015, 0.0], [0.0, 0.015], [0.0, -0.015]]),
+            array_map(
+                static fn (array $at): ?float => $relief->height($at[0], $at[1]),
+                [[0.0, 0.0], [0.015, 0.0], [-0.015, 0.0], [0.0, 0.015], [0.0, -0.015]],
+            ),
             static fn (?float $h): bool => $h !== null && $h > 0.0 && $h < 0.4,
         );
 

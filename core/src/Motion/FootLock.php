@@ -77,7 +77,8 @@ final class FootLock
      * Holds what touches the ground, or a step, in a motion that came from another body.
      *
      * @param  list<list<float>>  $rows
-     * @param  array<string, list<array{int, int, float}>>  $planted  role of a foot or toes to frames in which it is planted, and how much higher than on the ground, in legs
+     * @param  array<string, list<array{int, int, float}>>  $planted  role of a foot or toes to frames in which it is planted, and how
+     *   much higher than on the ground, in legs
      * @return list<list<float>>
      */
     public static function applied(array $rows, Figure $figure, float $rate, array $planted): array

@@ -46,9 +46,11 @@ final readonly class RecordedFeet
     private const STILL_SECONDS = 0.25;
 
     /**
-     * @param  array<string, list<Stand>>  $spans  role of a foot or toes to frames in which it is planted, and how much higher than on the ground, in legs
+     * @param  array<string, list<Stand>>  $spans  role of a foot or toes to frames in which it is planted, and how much higher than on
+     *   the ground, in legs
      * @param  array<string, Vec>  $flat  role to what points up in it when it lies flat, in its space at rest, stood upright
-     * @param  float  $ankle  height of the feet's joints when planted, units of the file; when none ever is, as at rest over the file's zero
+     * @param  float  $ankle  height of the feet's joints when planted, units of the file; when none ever is, as at rest over the file's
+     *   zero
      * @param  float|null  $ground  height of the ground that the feet tell, units of the file; null: no foot is ever planted
      */
     private function __construct(public array $spans, public array $flat, public float $ankle, public ?float $ground)
@@ -204,7 +206,9 @@ final readonly class RecordedFeet
             $n = 0;
             foreach ($spans['foot'.$side] ?? [] as [$from, $to]) {
                 for ($i = $from; $i < $to; $i += max(1, (int) ($rate / 15))) {
-                    if (array_filter($spans['toes'.$side] ?? [[$from, $to]], static fn (array $s): bool => $s[0] <= $i && $s[1] > $i) === []) {
+                    if (array_filter(
+                        $spans['toes'.$side] ?? [[$from, $to]], static fn (array $s): bool => $s[0] <= $i && $s[1] > $i,
+                    ) === []) {
                         continue;
                     }
                     $n++;

@@ -35,7 +35,8 @@ final class Repeat
     /**
      * Where a motion is best taken round.
      *
-     * @return array{from: float, to: float, distance: float}|null seconds and metres; null: it is too short for a round, or the body has no hands and feet to compare
+     * @return array{from: float, to: float, distance: float}|null seconds and metres; null: it is too short for a round, or the body has
+     *   no hands and feet to compare
      */
     public static function best(ClipTable $table, Figure $figure): ?array
     {

@@ -16,7 +16,8 @@ final class FaceShapes
         'browsDown' => '/brows?\w*(down|low|drop)|low\w*brow|frown\w*brow|angry/', 'smile' => '/smil|happy|joy|fun$|grin|corner\w*up/',
         'frown' => '/frown|sad|sorrow|corner\w*down/',
         'mbp' => '/mouthclos|lips?(clos|press|together)|^(v|vis|viseme)?(mbp|mmm|mm|pp|bmp|m|p|b)$/',
-        'fv' => '/^(v|vis|viseme)?(fv|ff|f|v)$|lip\w*(roll|bite)/', 'oo' => '/pucker|funnel|kiss|whistle|^(v|vis|viseme|mouth)?(oo|ou|uu|u|w|woo|uw|uh)$/',
+        'fv' => '/^(v|vis|viseme)?(fv|ff|f|v)$|lip\w*(roll|bite)/',
+        'oo' => '/pucker|funnel|kiss|whistle|^(v|vis|viseme|mouth)?(oo|ou|uu|u|w|woo|uw|uh)$/',
         'oh' => '/^(v|vis|viseme|mouth)?(oh|oo?a|o|ao|ow)$/', 'ee' => '/stretch|^(v|vis|viseme|mouth)?(ee|e|eh|iy|ae)$/',
         'ih' => '/^(v|vis|viseme|mouth)?(ih|i|ss|s|ch|dd|kk|nn|rr)$/', 'el' => '/^(v|vis|viseme|mouth)?(el|l|th|ll)$/',
         'aa' => '/jaw\w*(open|drop|down)|mouthopen|openmouth|^(v|vis|viseme|mouth)?(aa|a|ah|aah)$/',
@@ -58,7 +59,9 @@ final class FaceShapes
         return array_map(static function (array $shares) use ($from): array {
             $sides = array_filter(array_keys($shares), static fn (int $i): bool => self::means($from[$i])[1] !== '');
 
-            return count($sides) < 2 ? $shares : array_map(static fn (float $s): float => $s / 2, array_intersect_key($shares, array_flip($sides)))
+            return count($sides) < 2 ? $shares : array_map(
+                static fn (float $s): float => $s / 2, array_intersect_key($shares, array_flip($sides)),
+            )
                 + $shares;
         }, $out);
     }

@@ -34,9 +34,6 @@ final class HumanRoles
         'toes' => ['toes', 'toe', 'toebase', 'ball'],
     ];
 
-    /** Words that many joints bear and that tell nothing. */
-    private const EMPTY = ['joint', 'jnt', 'bone', 'bn', 'bind', 'skin', 'def', 'deform', 'rig'];
-
     /**
      * @param  list<string>  $names
      * @param  list<int>  $parents
@@ -54,10 +51,10 @@ final class HumanRoles
      */
     private static function byName(array $names, array $parents): array
     {
-        $words = self::withoutCommonPrefix(array_map(self::words(...), $names));
+        $words = JointNames::words($names);
         $found = [];
         foreach ($words as $i => $w) {
-            [$side, $rest] = self::side($w);
+            [$side, $rest] = JointNames::side($w);
             $joined = implode('', $rest);
             foreach (self::WORDS as $role => $spellings) {
                 $rank = array_search($joined, $spellings, true);
@@ -139,10 +136,10 @@ final class HumanRoles
     private static function byChain(Skeleton $skeleton, array $found, array $places): array
     {
         [$sides, $words] = [[], []];
-        foreach (self::withoutCommonPrefix(array_map(self::words(...), $skeleton->names)) as $w) {
-            [$sides[], $words[]] = self::side($w);
+        foreach (JointNames::words($skeleton->names) as $w) {
+            [$sides[], $words[]] = JointNames::side($w);
         }
-        $hips = $found['hips'][0] ?? self::over($skeleton->parents, array_keys(array_filter(
+        $hips = $found['hips'][0] ?? self::over($skeleton, array_keys(array_filter(
             $words,
             static fn (array $w): bool => LimbRoles::isLeg($w),
         )));
@@ -162,18 +159,14 @@ final class HumanRoles
     }
 
     /**
-     * @param  list<int>  $parents
      * @param  list<int>  $joints
      * @return int|null the joint that all of them hang on
      */
-    private static function over(array $parents, array $joints): ?int
+    private static function over(Skeleton $skeleton, array $joints): ?int
     {
         $common = null;
         foreach ($joints as $j) {
-            $way = [];
-            for ($k = $parents[$j]; $k >= 0; $k = $parents[$k]) {
-                $way[] = $k;
-            }
+            $way = array_slice($skeleton->above($j), 1);
             $common = $common === null ? $way : array_values(array_intersect($common, $way));
         }
 
@@ -254,59 +247,5 @@ final class HumanRoles
         }
 
         return $dot < 0.0;
-    }
-
-    /** @return list<string> lower case */
-    private static function words(string $name): array
-    {
-        $name = (string) preg_replace('/^.*[:|]/', '', $name);
-        // Copies are numbered .001 and the like; spine1 and spine2 are not copies.
-        $name = (string) preg_replace('/[._ -]0\d+$/', '', $name);
-        $name = (string) preg_replace('/([a-z0-9])([A-Z])/', '$1 $2', $name);
-        $name = (string) preg_replace('/([A-Z]+)([A-Z][a-z])/', '$1 $2', $name);
-
-        $words = array_values(array_filter(preg_split('/[^a-z0-9]+/', strtolower($name)) ?: [], static fn (string $w): bool => $w !== ''));
-        $telling = array_values(array_diff($words, self::EMPTY));
-
-        return $telling === [] ? $words : $telling;
-    }
-
-    /**
-     * @param  list<list<string>>  $all
-     * @return list<list<string>>
-     */
-    private static function withoutCommonPrefix(array $all): array
-    {
-        while (count($all) > 2) {
-            $first = $all[0][0] ?? '';
-            foreach ($all as $w) {
-                if (count($w) < 2 || $w[0] !== $first) {
-                    return $all;
-                }
-            }
-            $all = array_map(static fn (array $w): array => array_slice($w, 1), $all);
-        }
-
-        return $all;
-    }
-
-    /**
-     * @param  list<string>  $words
-     * @return array{string, list<string>} L, R or nothing, and the other words
-     */
-    private static function side(array $words): array
-    {
-        foreach ($words as $k => $w) {
-            $side = match ($w) {
-                'l', 'left', 'lft' => 'L', 'r', 'right', 'rgt' => 'R', default => '',
-            };
-            if ($side !== '' && count($words) > 1) {
-                unset($words[$k]);
-
-                return [$side, array_values($words)];
-            }
-        }
-
-        return ['', $words];
     }
 }

@@ -63,23 +63,12 @@ final readonly class LimbRoles
      */
     public function limbs(int $hips, int $top): array
     {
-        $trunk = array_fill_keys([...$this->above($hips), ...$this->above($top)], true);
+        $trunk = array_fill_keys([...$this->skeleton->above($hips), ...$this->skeleton->above($top)], true);
         $out = [];
         foreach (['arm' => self::ARM, 'leg' => self::LEG] as $kind => $table) {
             foreach ($this->sided($this->chains($trunk, $table)) as $side => $chain) {
                 $out += $this->parts($chain, $kind, $table, $side);
             }
-        }
-
-        return $out;
-    }
-
-    /** @return list<int> a joint and all above it */
-    private function above(int $joint): array
-    {
-        $out = [];
-        for ($j = $joint; $j >= 0; $j = $this->skeleton->parents[$j]) {
-            $out[] = $j;
         }
 
         return $out;
@@ -108,16 +97,7 @@ final readonly class LimbRoles
             }
         }
 
-        return array_map(fn (array $way): array => $this->onward($way), $best);
-    }
-
-    /**
-     * @param  list<int>  $way
-     * @return list<int> with the longest way on from its last joint
-     */
-    private function onward(array $way): array
-    {
-        return [...$way, ...$this->longest($way[count($way) - 1])];
+        return array_map(fn (array $way): array => [...$way, ...$this->longest($way[count($way) - 1])], $best);
     }
 
     /** @return list<int> the chain below a joint that is longest in metres */
@@ -271,7 +251,9 @@ final readonly class LimbRoles
         $word = $this->word($joint);
 
         // After a collar bone the shoulder is where the arm begins; without one it may be either.
-        return $word === 'shoulder' && $part === 0 && $collar ? 0.8 : (in_array($word, self::COLLARS, true) ? -1.0 : $table[$word][$part] ?? 0.0);
+        return $word === 'shoulder' && $part === 0 && $collar ? 0.8 : (
+            in_array($word, self::COLLARS, true) ? -1.0 : $table[$word][$part] ?? 0.0
+        );
     }
 
     /**

@@ -47,10 +47,7 @@ final readonly class Recording
      */
     public static function of(Clip $clip, Skeleton $skeleton, array $roles, int $hips, array $leave = []): self
     {
-        $over = [];
-        for ($j = $hips; $j >= 0; $j = $skeleton->parents[$j]) {
-            array_unshift($over, $j);
-        }
+        $over = array_reverse($skeleton->above($hips));
         $sizes = self::sizes($skeleton);
         $even = self::even($skeleton, $sizes);
         $plain = new self($clip, $even, $roles, $hips, $over, $sizes, null, Q4::IDENTITY, $even);

@@ -60,6 +60,17 @@ final readonly class Skeleton
         return [$turns[$o], $turns[$o + 1], $turns[$o + 2], $turns[$o + 3]];
     }
 
+    /** @return list<int> a joint and all that it hangs on, up to its root */
+    public function above(int $joint): array
+    {
+        $out = [];
+        for ($j = $joint; $j >= 0; $j = $this->parents[$j]) {
+            $out[] = $j;
+        }
+
+        return $out;
+    }
+
     public function count(): int
     {
         return count($this->names);

@@ -11,13 +11,15 @@ use CrispReel\Core\Tests\Support\Scenes;
 /** A stair of boxes from z = 1.2 on, up or down, with a landing. @return list<array<string, mixed>> */
 function stair(float $riser, float $tread, int $steps, bool $down): array
 {
+    $whole = $steps * $riser;
     $out = [];
-    for ($k = $down ? 1 : 0; $k < $steps; $k++) {
-        $top = $down ? ($steps - $k) * $riser : ($k + 1) * $riser;
-        $out[] = Scenes::item("S{$k}", 'box', 0.0, 1.2 + $k * $tread + ($down ? -0.5 : 0.5), 0.0, $top - 1.0);
+    foreach ($down ? range(1, $steps - 1) : range(0, $steps - 1) as $k) {
+        [$aside, $top] = $down ? [-0.5, $whole - $k * $riser] : [0.5, ($k + 1) * $riser];
+        $out[] = Scenes::item("S{$k}", 'box', 0.0, 1.2 + $k * $tread + $aside, 0.0, $top - 1.0);
     }
-    for ($j = 1; $j < 4; $j++) {
-        $out[] = Scenes::item("T{$j}", 'box', 0.0, $down ? 1.7 - $j : 1.2 + ($steps - 1) * $tread + 0.5 + $j, 0.0, $steps * $riser - 1.0);
+    $landing = $down ? 1.7 : 1.7 + ($steps - 1) * $tread;
+    foreach ([1.0, 2.0, 3.0] as $j => $far) {
+        $out[] = Scenes::item("T{$j}", 'box', 0.0, $down ? $landing - $far : $landing + $far, 0.0, $whole - 1.0);
     }
 
     return $out;
@@ -35,7 +37,8 @@ function stairAt(float $riser, float $tread, int $steps, bool $down, float $z): 
  * What a walk does with its feet on drawn soles.
  *
  * @param  callable(float): float  $ground  by z
- * @return array{gap: float, deep: float, knee: float, hips: float, treads: array<string, list<float>>, speed: float, lean: float} metres, degrees and metres a frame; heights that each side stood on; metres a second and radians of the trunk in the middle
+ * @return array{gap: float, deep: float, knee: float, hips: float, treads: array<string, list<float>>, speed: float, lean: float} metres,
+ *   degrees and metres a frame; heights that each side stood on; metres a second and radians of the trunk in the middle
  */
 function overIt(CompiledScene $s, callable $ground): array
 {
@@ -60,7 +63,9 @@ function overIt(CompiledScene $s, callable $ground): array
         }
         foreach (['L', 'R'] as $side) {
             $bend = rad2deg(acos(max(-1.0, min(1.0, V3::dot(
-                V3::unit(V3::sub($at('lowerLeg'.$side), $at('upperLeg'.$side))), V3::unit(V3::sub($at('foot'.$side), $at('lowerLeg'.$side))),
+                V3::unit(
+                    V3::sub($at('lowerLeg'.$side), $at('upperLeg'.$side)),
+                ), V3::unit(V3::sub($at('foot'.$side), $at('lowerLeg'.$side))),
             )))));
             [$was, $foot] = $before[$side] ?? [$bend, $at('foot'.$side)];
             $out['knee'] = max($out['knee'], abs($bend - $was));
@@ -78,13 +83,17 @@ function overIt(CompiledScene $s, callable $ground): array
     $middle = intdiv($end, 2);
     [$a, $b] = [SceneEvaluator::row($s, 'o', $middle - 12), SceneEvaluator::row($s, 'o', $middle + 12)];
     $trunk = V3::sub(
-        SceneEvaluator::jointPlace($s, 'o', $roles['neck'], $middle)->position, SceneEvaluator::jointPlace($s, 'o', $roles['spine'], $middle)->position,
+        SceneEvaluator::jointPlace(
+            $s, 'o', $roles['neck'], $middle,
+        )->position, SceneEvaluator::jointPlace($s, 'o', $roles['spine'], $middle)->position,
     );
 
     return $out + ['speed' => hypot($b[0] - $a[0], $b[2] - $a[2]), 'lean' => atan2($trunk[2], $trunk[1])];
 }
 
-test('a stair is walked one step at a time: soles on the treads, knees and hips without jerks', function (float $riser, float $tread, bool $down): void {
+test('a stair is walked one step at a time: soles on the treads, knees and hips without jerks', function (
+    float $riser, float $tread, bool $down
+): void {
     $n = 8;
     $ground = static fn (float $z): float => stairAt($riser, $tread, $n, $down, $z);
     $s = Scenes::compile([
@@ -92,7 +101,9 @@ test('a stair is walked one step at a time: soles on the treads, knees and hips 
         'beats' => [Scenes::beat('b', 'o', 'walk', 0, ['path' => ['points' => [[0.0, 2.7 + $n * $tread]]]])],
     ]);
     $w = overIt($s, $ground);
-    expect($w['gap'])->toBeLessThan(0.01)->and($w['deep'])->toBeGreaterThan(-0.01)->and($w['knee'])->toBeLessThan($riser > 0.2 ? 29.0 : 24.0)
+    expect($w['gap'])->toBeLessThan(0.01)->and($w['deep'])->toBeGreaterThan(-0.01)->and($w['knee'])->toBeLessThan(
+        $riser > 0.2 ? 29.0 : 24.0,
+    )
         ->and($w['hips'])->toBeLessThan($riser > 0.2 ? 0.052 : 0.035);
     // Each foot stands on every other step: together on all of them.
     $stood = [];
@@ -108,7 +119,8 @@ test('a stair is walked one step at a time: soles on the treads, knees and hips 
         }
     }
 })->with([
-    [0.10, 0.32, false], [0.10, 0.32, true], [0.15, 0.30, false], [0.15, 0.30, true], [0.18, 0.28, false], [0.18, 0.28, true], [0.22, 0.28, false], [0.22, 0.28, true],
+    [0.10, 0.32, false], [0.10, 0.32, true], [0.15, 0.30, false], [0.15, 0.30, true],
+    [0.18, 0.28, false], [0.18, 0.28, true], [0.22, 0.28, false], [0.22, 0.28, true],
 ]);
 
 test('on a slope soles lie on it, steps are slower, and the body leans into it, drawn way or not', function (?array $path): void {

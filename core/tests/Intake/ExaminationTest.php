@@ -100,7 +100,9 @@ test('a repair that is refused is not done, and the finding says so', function (
     expect(boundsOf($byHand->glb)[1][1])->toEqualWithDelta(0.897, 0.01);
 });
 
-test('what is as large as a hill or as small as a seed is asked about and not changed unasked', function (float $scale, ?string $words): void {
+test('what is as large as a hill or as small as a seed is asked about and not changed unasked', function (
+    float $scale, ?string $words
+): void {
     $e = Examination::of(Spoiled::under(FakeAssets::box(), $scale), 'glb');
     $found = findingsOf($e)['size'] ?? null;
     expect($found?->mend()?->words)->toBe($words);
@@ -265,7 +267,9 @@ test('what moves above the joints moves the body, and lies straight afterwards',
         [$a, $b] = [$table->at(0.0), $table->at(1.0)];
         $w = $table->width;
         $size = $k === 0 ? 1.0 : $f->body()->leg * $f->body()->scale / ($figure->body()->leg * $figure->body()->scale);
-        expect($b[$w - 3] - $a[$w - 3])->toEqualWithDelta(2.0 * $size, 0.12)->and($b[$w - 2] - $a[$w - 2])->toEqualWithDelta(1.0 * $size, 0.12)
+        expect(
+            $b[$w - 3] - $a[$w - 3],
+        )->toEqualWithDelta(2.0 * $size, 0.12)->and($b[$w - 2] - $a[$w - 2])->toEqualWithDelta(1.0 * $size, 0.12)
             ->and($b[$w - 1] - $a[$w - 1])->toEqualWithDelta(M_PI / 2, 0.1);
     }
 })->with(['as it stands' => [1.0, Q4::IDENTITY], 'lying, in centimetres' => [100.0, Q4::aroundX(M_PI / 2)]]);
@@ -273,7 +277,9 @@ test('what moves above the joints moves the body, and lies straight afterwards',
 test('a thing whose parts move is told to stand still', function (): void {
     $draft = GltfDraft::open(Spoiled::thing(0.5));
     $draft->json['animations'] = [['name' => 'Turns', 'samplers' => [[
-        'input' => $draft->add([0.0, 1.0], 1), 'output' => $draft->add([...Q4::IDENTITY, ...Q4::aroundY(1.0)], 4), 'interpolation' => 'LINEAR',
+        'input' => $draft->add([0.0, 1.0], 1), 'output' => $draft->add(
+            [...Q4::IDENTITY, ...Q4::aroundY(1.0)], 4,
+        ), 'interpolation' => 'LINEAR',
     ]], 'channels' => [['sampler' => 0, 'target' => ['node' => 0, 'path' => 'rotation']]]]];
     $found = findingsOf(Examination::of($draft->toGlb(), 'glb'));
     expect($found['still']->about)->toBe(['Turns'])->and($found['still']->severity)->toBe(Severity::Look)
@@ -415,7 +421,9 @@ test('joints of another habit are told, and legs that no name tells from their p
     $roles = HumanRoles::chosen(Skeleton::fromArray(AssetDigest::of(GltfReader::read($e->glb))['skeleton']));
     $was = AssetDigest::of(GltfReader::read(Examination::of(Spoiled::good(), 'glb')->glb))['skeleton'];
     foreach (['upperLegL', 'lowerLegL', 'footL', 'upperLegR', 'lowerLegR', 'footR', 'handL', 'head'] as $role) {
-        expect($roles[$role])->toBe($was['roles'][$role], $role)->and(str_starts_with($names[$roles[$role]], 'x'))->toBe(preg_match('/Leg|foot/', $role) === 1);
+        expect($roles[$role])->toBe(
+            $was['roles'][$role], $role,
+        )->and(str_starts_with($names[$roles[$role]], 'x'))->toBe(preg_match('/Leg|foot/', $role) === 1);
     }
 });
 
@@ -439,7 +447,9 @@ test('parts that a body has no joint for are named', function (): void {
     }
     $hips = $at[$skeleton['names'][$skeleton['roles']['hips']]];
     $nodes[$hips]['children'] = [...$nodes[$hips]['children'], ...$legs];
-    $draft->json['nodes'] = array_map(static fn (array $n): array => $n['children'] === [] ? array_diff_key($n, ['children' => 1]) : $n, $nodes);
+    $draft->json['nodes'] = array_map(
+        static fn (array $n): array => $n['children'] === [] ? array_diff_key($n, ['children' => 1]) : $n, $nodes,
+    );
     $found = findingsOf(Examination::of($draft->toGlb(), 'glb'));
     expect($found['joints']->severity)->toBe(Severity::Harms)->and($found['joints']->about)
         ->toBe(['left thigh', 'right thigh', 'left shin', 'right shin', 'left foot', 'right foot']);

@@ -49,9 +49,14 @@ test('of places that fit about as well the longest round is taken; what ends as 
     expect(Repeat::best($once, figure('oda'))['distance'])->toBeGreaterThan(Repeat::FITS);
     // Standing still fits everywhere: from nearly the first moment to nearly the last.
     $still = ClipTable::fromRows(
-        30.0, figure('oda')->skeleton->count(), [], 121, array_merge(...array_fill(0, 121, [0.0, 0.95, 0.0, ...$rest, 0.0, 0.0, 0.0])), false,
+        30.0, figure('oda')->skeleton->count(), [], 121, array_merge(
+            ...array_fill(0, 121, [0.0, 0.95, 0.0, ...$rest, 0.0, 0.0, 0.0]),
+        ), false,
     );
     $best = Repeat::best($still, figure('oda'));
     expect($best['to'] - $best['from'])->toBeGreaterThan(3.4)
-        ->and(Repeat::best(ClipTable::fromRows(30.0, figure('oda')->skeleton->count(), [], 5, array_slice($rows, 0, 5 * $once->width), false), figure('oda')))->toBeNull();
+        ->and(Repeat::best(
+            ClipTable::fromRows(30.0, figure('oda')->skeleton->count(), [], 5, array_slice($rows, 0, 5 * $once->width), false),
+            figure('oda'),
+        ))->toBeNull();
 });

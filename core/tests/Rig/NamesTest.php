@@ -12,14 +12,9 @@ const PLAYS = [
     'upperLeg' => 'upperLeg', 'lowerLeg' => 'lowerLeg', 'foot' => 'foot', 'toes' => 'toes',
 ];
 
-/** Twenty ways in which files call the parts of a body. @return array<string, array{callable}> */
-function manners(): array
+/** Words for the parts of the body above, as seven files have them. @return list<array<string, string>> */
+function vocabularies(): array
 {
-    $long = ['' => '', 'L' => 'Left', 'R' => 'Right'];
-    $low = ['' => '', 'L' => 'left', 'R' => 'right'];
-    $table = static fn (array $words, callable $join): callable => static fn (string $p, string $s): ?string => isset($words[$p])
-        ? $join($words[$p], $s)
-        : null;
     $joints = [
         'hips' => 'Hips', 'back1' => 'Spine', 'back2' => 'Spine1', 'back3' => 'Spine2', 'neck' => 'Neck', 'head' => 'Head',
         'collar' => 'Collar', 'upperArm' => 'Shoulder', 'lowerArm' => 'Elbow', 'hand' => 'Wrist', 'finger' => 'Finger', 'upperLeg' => 'Hip',
@@ -33,7 +28,8 @@ function manners(): array
     ];
     $arms = [
         'hips' => 'Hips', 'back1' => 'LowerBack', 'back2' => 'Spine', 'back3' => 'Spine1', 'neck' => 'Neck', 'head' => 'Head',
-        'crown' => 'Head end', 'collar' => 'Shoulder', 'upperArm' => 'Arm', 'lowerArm' => 'ForeArm', 'hand' => 'Hand', 'finger' => 'HandIndex1',
+        'crown' => 'Head end', 'collar' => 'Shoulder', 'upperArm' => 'Arm', 'lowerArm' => 'ForeArm',
+        'hand' => 'Hand', 'finger' => 'HandIndex1',
         'tip' => 'HandIndex2', 'upperLeg' => 'UpLeg', 'lowerLeg' => 'Leg', 'foot' => 'Foot', 'toes' => 'ToeBase', 'toeTip' => 'ToeBase end',
     ];
     $doctor = [
@@ -47,13 +43,27 @@ function manners(): array
     ];
     $turned = [
         'hips' => 'hips', 'back1' => 'spine', 'back2' => 'chest', 'neck' => 'neck', 'head' => 'head', 'upperArm' => 'arm_upper',
-        'lowerArm' => 'arm_lower', 'hand' => 'hand', 'upperLeg' => 'leg_upper', 'lowerLeg' => 'leg_lower', 'foot' => 'foot', 'toes' => 'toes',
+        'lowerArm' => 'arm_lower', 'hand' => 'hand', 'upperLeg' => 'leg_upper',
+        'lowerLeg' => 'leg_lower', 'foot' => 'foot', 'toes' => 'toes',
     ];
     $numbered = [
         'hips' => 'Hips', 'back1' => 'Spine 1', 'back2' => 'Spine 2', 'back3' => 'Spine 3', 'neck' => 'Neck', 'head' => 'Head',
         'collar' => 'Arm 1', 'upperArm' => 'Arm 2', 'lowerArm' => 'Arm 3', 'hand' => 'Hand', 'upperLeg' => 'Leg 1', 'lowerLeg' => 'Leg 2',
         'foot' => 'Foot', 'toes' => 'Toe',
     ];
+
+    return [$joints, $bones, $arms, $doctor, $plain, $turned, $numbered];
+}
+
+/** Twenty ways in which files call the parts of a body. @return array<string, array{callable}> */
+function manners(): array
+{
+    $long = ['' => '', 'L' => 'Left', 'R' => 'Right'];
+    $low = ['' => '', 'L' => 'left', 'R' => 'right'];
+    $table = static fn (array $words, callable $join): callable => static fn (string $p, string $s): ?string => isset($words[$p])
+        ? $join($words[$p], $s)
+        : null;
+    [$joints, $bones, $arms, $doctor, $plain, $turned, $numbered] = vocabularies();
     $nth = static function (): callable {
         $n = [];
 
@@ -67,7 +77,9 @@ function manners(): array
         'joints, sides in front' => [$table($joints, static fn (string $w, string $s): string => $long[$s].$w)],
         'joints, letter behind' => [$table($joints, static fn (string $w, string $s): string => $s === '' ? $w : "{$w}_{$s}")],
         'joints, letter in front' => [$table($joints, static fn (string $w, string $s): string => strtolower($s).$w)],
-        'bones, snake, letter behind' => [$table($bones, static fn (string $w, string $s): string => $s === '' ? $w : $w.'_'.strtolower($s))],
+        'bones, snake, letter behind' => [
+            $table($bones, static fn (string $w, string $s): string => $s === '' ? $w : $w.'_'.strtolower($s)),
+        ],
         'bones, side in the middle' => [$table($bones, static fn (string $w, string $s): string => $s === '' ? "b_{$w}" : 'b_'.$s.'_'.$w)],
         'bones, dots and copies' => [$table($bones, static fn (string $w, string $s): string => $w.($s === '' ? '' : ".{$s}").'.001')],
         'bones, the word joint on each' => [$table($bones, static fn (string $w, string $s): string => trim("{$low[$s]} {$w} joint"))],
@@ -76,7 +88,9 @@ function manners(): array
         'arm and forearm, another prefix' => [$table($arms, static fn (string $w, string $s): string => 'Man01_'.$long[$s].$w)],
         'of the body, sides behind' => [$table($doctor, static fn (string $w, string $s): string => $w.$long[$s])],
         'of the body, loud' => [$table($doctor, static fn (string $w, string $s): string => strtoupper(trim($low[$s].'_'.$w, '_')))],
-        'shoulder for the arm, no collar' => [$table($plain, static fn (string $w, string $s): string => $s === '' ? $w : $low[$s].ucfirst($w))],
+        'shoulder for the arm, no collar' => [
+            $table($plain, static fn (string $w, string $s): string => $s === '' ? $w : $low[$s].ucfirst($w)),
+        ],
         'shoulder for the arm, letters' => [$table($plain, static fn (string $w, string $s): string => $s === '' ? $w : $s.'-'.$w)],
         'upper and lower behind' => [$table($turned, static fn (string $w, string $s): string => $s === '' ? $w : "{$w}.{$s}")],
         'numbered limbs' => [$table($numbered, static fn (string $w, string $s): string => trim("{$long[$s]} {$w}"))],

@@ -105,7 +105,10 @@ test('limbs of a recording bend as the source bends them, and feet stand where i
                 $ours = $far(static fn (int $i): array => Stance::at(jointsIn($figure, $table->row($i)), $j));
                 expect($ours)->toBeLessThan(0.01 + 0.5 * $own, "{$who} {$role} {$a} to {$b}");
                 $height = Stance::at(jointsIn($figure, $table->row(intdiv($a + $b, 2))), $j)[1] - ($figure->rest($role)[1] ?? 0.0);
-                $heights = array_map(static fn (array $s): float => $metre * Stance::at($r->world(intdiv($s[0] + $s[1], 2) / $rate)[0], $roles[$role])[1], $spans);
+                $heights = array_map(
+                    static fn (array $s): float => $metre * Stance::at($r->world(intdiv($s[0] + $s[1], 2) / $rate)[0], $roles[$role])[1],
+                    $spans,
+                );
                 $source = $metre * Stance::at($r->world(intdiv($a + $b, 2) / $rate)[0], $roles[$role])[1] - min($heights);
                 expect($height)->toBeGreaterThan(-0.02, "{$who} {$role} {$a}")->toBeLessThan(0.02 + $source, "{$who} {$role} {$a}");
             }
@@ -171,7 +174,9 @@ test('travel leaves as BVH and comes back where hips hang on a root', function (
         expect(Stance::at($r->world($i / 30)[0], $back->skeleton->index['hips']))
             ->toEqualWithDelta([10.0, 95.0, 100 * $rows[$i][2]], 1e-3);
     }
-    expect($n)->toBe($back->skeleton->count() - count(array_filter($back->skeleton->names, static fn (string $x): bool => str_ends_with($x, ' end'))));
+    expect($n)->toBe(
+        $back->skeleton->count() - count(array_filter($back->skeleton->names, static fn (string $x): bool => str_ends_with($x, ' end'))),
+    );
 });
 
 /**
@@ -189,7 +194,13 @@ function restingAs(callable $rest, string $text): BvhMotion
         array_push($turns, ...$rest($role === false ? '' : $role, $s->restRotation($j)));
     }
 
-    return new BvhMotion(new Skeleton($s->names, $s->parents, $s->translations, $turns, $s->scales, $s->roles), $bvh->clip, $bvh->frames, $bvh->frameSeconds, []);
+    return new BvhMotion(
+        new Skeleton($s->names, $s->parents, $s->translations, $turns, $s->scales, $s->roles),
+        $bvh->clip,
+        $bvh->frames,
+        $bvh->frameSeconds,
+        [],
+    );
 }
 
 test('whatever its rest pose, a motion looks the same', function (callable $rest): void {
@@ -222,7 +233,9 @@ test('whatever its rest pose, a motion looks the same', function (callable $rest
         'upperLegL' => Q4::mul(Q4::aroundX(-0.4), $q), 'upperLegR' => Q4::mul(Q4::aroundX(0.3), $q), default => $q,
     }],
     'a heap of bones' => [static fn (string $r, array $q): array => match ($r) {
-        'upperLegL', 'upperLegR' => Q4::mul(Q4::aroundX(-1.7), $q), 'spine' => Q4::mul(Q4::aroundX(1.2), $q), 'lowerLegL' => Q4::aroundX(1.5),
+        'upperLegL', 'upperLegR' => Q4::mul(
+            Q4::aroundX(-1.7), $q,
+        ), 'spine' => Q4::mul(Q4::aroundX(1.2), $q), 'lowerLegL' => Q4::aroundX(1.5),
         default => $q,
     }],
 ]);

@@ -102,7 +102,7 @@ test('roles are found in every habit, with how sure each is', function (array $n
     }
 })->with(namings(...));
 
-test('a name that stands in the wrong place is trusted less, and one side\'s name on the other does not turn a leg round', function (): void {
+test('a name in the wrong place is trusted less, and one name of the other side does not turn a leg round', function (): void {
     $names = BODY;
     [$names[11], $names[15]] = [$names[15], $names[11]];
     [$names[5], $names[6]] = [$names[6], $names[5]];

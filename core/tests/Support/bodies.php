@@ -32,8 +32,12 @@ function named(callable $name, float $drop = 0.0, ?array $lie = null): array
     $down = deg2rad($drop);
     $arm = static fn (float $far): array => [0.17 + $far * cos($down), 1.42 - $far * sin($down), 0.0];
     $parts = [
-        'root' => [null, [0, 0, 0]], 'hips' => ['root', [0, 0.95, 0]], 'back1' => ['hips', [0, 1.05, 0]], 'back2' => ['back1', [0, 1.18, 0]],
-        'back3' => ['back2', [0, 1.32, 0]], 'neck' => ['back3', [0, 1.48, 0]], 'head' => ['neck', [0, 1.57, 0]], 'crown' => ['head', [0, 1.75, 0]],
+        'root' => [null, [0, 0, 0]], 'hips' => [
+            'root', [0, 0.95, 0],
+        ], 'back1' => ['hips', [0, 1.05, 0]], 'back2' => ['back1', [0, 1.18, 0]],
+        'back3' => [
+            'back2', [0, 1.32, 0],
+        ], 'neck' => ['back3', [0, 1.48, 0]], 'head' => ['neck', [0, 1.57, 0]], 'crown' => ['head', [0, 1.75, 0]],
         'collar' => ['back3', [0.03, 1.43, 0]], 'upperArm' => ['collar', $arm(0.0)], 'armTwist' => ['upperArm', $arm(0.14)],
         'lowerArm' => ['upperArm', $arm(0.28)], 'handTwist' => ['lowerArm', $arm(0.4)], 'hand' => ['lowerArm', $arm(0.53)],
         'thumb' => ['hand', [0.72, 1.42 - 0.55 * sin($down), 0.04]], 'finger' => ['hand', $arm(0.63)], 'tip' => ['finger', $arm(0.70)],

@@ -108,9 +108,8 @@ final class BvhReader
         $this->expect('ROOT');
         $this->joint(-1);
         for ($roots = 1; isset($this->words[$this->next]); $roots++) {
-            if (strcasecmp($this->word(), 'ROOT') !== 0) {
-                throw UnableToReadBvh::at($this->line(), 'something else than a root after the hierarchy');
-            }
+            strcasecmp($this->word(), 'ROOT') === 0
+                || throw UnableToReadBvh::at($this->line(), 'something else than a root after the hierarchy');
             $this->joint(-1);
         }
         if ($roots > 1) {
@@ -264,10 +263,7 @@ final class BvhReader
         $identity = array_merge(...array_fill(0, $n, Q4::IDENTITY));
         $skeleton = new Skeleton($this->names, $this->parents, $this->offsets, $identity, array_fill(0, 3 * $n, 1.0));
         // Travel may be keyed at the root, at the hips, or in parts at several joints above them.
-        $travels = [];
-        for ($j = $skeleton->roles['hips'] ?? -1; $j >= 0; $j = $this->parents[$j]) {
-            $travels[$j] = true;
-        }
+        $travels = array_fill_keys($skeleton->above($skeleton->roles['hips'] ?? -1), true);
         $out = [];
         $column = 0;
         $unused = 0;
@@ -280,11 +276,9 @@ final class BvhReader
                 $q = Q4::IDENTITY;
                 $p = $rest;
                 foreach ($channels as $k => $c) {
-                    if (isset(self::AXES[$c])) {
-                        $q = Q4::mul($q, Q4::axis(self::AXES[$c], deg2rad($row[$column + $k])));
-                    } else {
-                        $p[self::PLACES[$c]] = $row[$column + $k];
-                    }
+                    isset(self::AXES[$c])
+                        ? $q = Q4::mul($q, Q4::axis(self::AXES[$c], deg2rad($row[$column + $k])))
+                        : $p[self::PLACES[$c]] = $row[$column + $k];
                 }
                 array_push($turned, ...$q);
                 array_push($placed, ...$p);

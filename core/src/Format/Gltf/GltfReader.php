@@ -16,8 +16,10 @@ use CrispReel\Core\Rig\Interpolation;
  *
  * @phpstan-type Vec array{float, float, float}
  * @phpstan-type Quat array{float, float, float, float}
- * @phpstan-type Node array{name: string, parent: int, children: list<int>, translation: Vec, rotation: Quat, scale: Vec, mesh: int|null, skin: int|null}
- * @phpstan-type Primitive array{positions: list<float>, normals: list<float>, index: list<int>, joints: list<int>, weights: list<float>, colours: list<float>, morphs: int, material: int|null}
+ * @phpstan-type Node array{name: string, parent: int, children: list<int>, translation: Vec, rotation: Quat, scale: Vec, mesh: int|null,
+ *   skin: int|null}
+ * @phpstan-type Primitive array{positions: list<float>, normals: list<float>, index: list<int>, joints: list<int>, weights: list<float>,
+ *   colours: list<float>, morphs: int, material: int|null}
  */
 final class GltfReader
 {
@@ -50,7 +52,8 @@ final class GltfReader
     }
 
     /**
-     * @param  null|Closure(string): ?string  $companion  the bytes of a file that came along, by the name the glTF calls it; null: not there
+     * @param  null|Closure(string): ?string  $companion  the bytes of a file that came along, by the name the glTF calls it; null: not
+     *   there
      *
      * @throws UnableToReadGltf
      */
@@ -394,7 +397,9 @@ final class GltfReader
         $entry = $mesh === null ? [] : $this->list('meshes')[$mesh] ?? [];
         $first = is_array($entry['primitives'] ?? null) ? $entry['primitives'][0] ?? [] : [];
         $count = is_array($first) && is_array($first['targets'] ?? null) ? count($first['targets']) : 0;
-        $names = is_array($entry['extras'] ?? null) && is_array($entry['extras']['targetNames'] ?? null) ? $entry['extras']['targetNames'] : [];
+        $names = is_array(
+            $entry['extras'] ?? null,
+        ) && is_array($entry['extras']['targetNames'] ?? null) ? $entry['extras']['targetNames'] : [];
 
         return array_map(
             static fn (int $i): string => is_string($names[$i] ?? null) ? $names[$i] : "shape{$i}",
@@ -416,7 +421,9 @@ final class GltfReader
             $names = is_array($kept) && is_array($kept['names'] ?? null) ? array_values(array_filter($kept['names'], is_string(...))) : [];
             $times = is_array($kept) ? $this->accessor($kept['input'] ?? null, $where, 'SCALAR') : [];
             $values = is_array($kept) ? $this->accessor($kept['output'] ?? null, $where, 'SCALAR') : [];
-            $kind = Interpolation::tryFrom(is_array($kept) && is_string($kept['interpolation'] ?? null) ? $kept['interpolation'] : 'LINEAR');
+            $kind = Interpolation::tryFrom(
+                is_array($kept) && is_string($kept['interpolation'] ?? null) ? $kept['interpolation'] : 'LINEAR',
+            );
             $rows = count($times) * ($kind === Interpolation::CubicSpline ? 3 : 1);
             if ($names === [] || $kind === null || $rows === 0 || count($values) !== $rows * count($names)) {
                 throw UnableToReadGltf::malformed($where, 'its shapes are not whole');

@@ -13,7 +13,7 @@ use CrispReel\Core\Rig\Footing;
 final class FootPlan
 {
     /** Metres that a drawn sole reaches beyond the points it rolls over. */
-    public const RIM = 0.016;
+    private const RIM = 0.016;
 
     /** Moments of a swing that are looked at for what is in its way. */
     private const LOOKS = 48;
@@ -31,6 +31,12 @@ final class FootPlan
         public array $steps,
         private readonly ?Closure $ground = null,
     ) {
+    }
+
+    /** @return array{float, float, float} heel, ball and toe tip of the drawn sole ahead of the ankle */
+    public static function sole(BodyFrame $body): array
+    {
+        return [$body->heelZ - self::RIM, $body->ballZ, $body->tipZ + self::RIM];
     }
 
     /** The foot of one side at a time. */

@@ -6,7 +6,6 @@ namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
-use CrispReel\Core\Math\MonotoneTrack;
 use CrispReel\Core\Math\Noise;
 use CrispReel\Core\Math\Smoothing;
 use CrispReel\Core\Rig\ArmPose;
@@ -169,7 +168,9 @@ final class Gait
         foreach (['L', 'R'] as $side) {
             $f = $c->foot[$side];
             $even->foot[$side] = new Footing(
-                [$f->ankle[0], $f->ankle[1] - $this->plan->feet->ground($side, $t), $f->ankle[2]], $f->pitch, $f->toePitch, $f->heading, $f->down, $f->share,
+                [
+                    $f->ankle[0], $f->ankle[1] - $this->plan->feet->ground($side, $t), $f->ankle[2],
+                ], $f->pitch, $f->toePitch, $f->heading, $f->down, $f->share,
             );
         }
 
@@ -182,7 +183,9 @@ final class Gait
         $hips = $this->body->at('hips')[1] - $this->body->at('upperLegL')[1];
         $stand = $this->body->ankleY + $this->body->leg * 0.925 + $hips;
 
-        return ($this->plan->even ? $this->course->under($s) : $height) + $stand + 0.034 * $st->bounce * cos(4 * M_PI * ($phase - $st->duty / 2 - 0.25));
+        return (
+            $this->plan->even ? $this->course->under($s) : $height
+        ) + $stand + 0.034 * $st->bounce * cos(4 * M_PI * ($phase - $st->duty / 2 - 0.25));
     }
 
     private function kneeWanted(Footing $f): float

@@ -95,7 +95,9 @@ final class GaitPlan
     /** The manner at a distance along the way. */
     public function manner(float $s): GaitStyle
     {
-        return $this->terrain?->manner($s) ?? ($this->manners === [] && $this->style->run <= 0.0 ? $this->style : $this->planned($s, $this->length));
+        return $this->terrain?->manner($s) ?? (
+            $this->manners === [] && $this->style->run <= 0.0 ? $this->style : $this->planned($s, $this->length)
+        );
     }
 
     /** Each manner is taken on over a metre and a half, and nobody runs off from a stand or stops dead. */
@@ -129,7 +131,7 @@ final class GaitPlan
         foreach ([0.0, 0.05, -0.05, 0.10, -0.10, 0.15, -0.15, 0.20, -0.20] as $shift) {
             $px = $x + cos($h) * $m * $this->half() + sin($h) * $shift;
             $pz = $z - sin($h) * $m * $this->half() + cos($h) * $shift;
-            $ground = $this->course->footing($px, $pz, $toe, $s + $shift, $this->sole());
+            $ground = $this->course->footing($px, $pz, $toe, $s + $shift, FootPlan::sole($this->body));
             if ($ground !== null && (! $ground[2] || $spare === null)) {
                 $step = new Step($px, $pz, $toe, $on, $off, $land, 1.0, $ground[0], $ground[1]);
                 if (! $ground[2]) {
@@ -144,12 +146,6 @@ final class GaitPlan
         return $spare ?? new Step($px, $pz, $toe, $on, $off, $land, 1.0, $this->course->height($px, $pz, $s));
     }
 
-    /** @return array{float, float, float} heel, ball and toe tip ahead of the ankle */
-    private function sole(): array
-    {
-        return [$this->body->heelZ - FootPlan::RIM, $this->body->ballZ, $this->body->tipZ + FootPlan::RIM];
-    }
-
     /** The common stance at a distance along the course, turned by so much against it. */
     private function standAt(string $side, float $s, float $turn): Step
     {
@@ -158,7 +154,7 @@ final class GaitPlan
         $h += $turn;
         [$home->x, $home->z] = [$x + cos($h) * $home->x + sin($h) * $home->z, $z - sin($h) * $home->x + cos($h) * $home->z];
         $home->heading += $h;
-        [$home->y, $home->slope] = $this->course->footing($home->x, $home->z, $home->heading, $s, $this->sole())
+        [$home->y, $home->slope] = $this->course->footing($home->x, $home->z, $home->heading, $s, FootPlan::sole($this->body))
             ?? [$this->course->height($home->x, $home->z, $s), 0.0];
 
         return $home;
@@ -219,7 +215,6 @@ final class GaitPlan
 
     private function planToMark(float $metres, float $facing, ?float $face): void
     {
-        $st = $this->style;
         $this->length = $metres;
         $places = $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->planned($s, $metres)) ?? $this->footfalls($metres);
         $count = count($places);
@@ -256,11 +251,10 @@ final class GaitPlan
             [$step->on, $step->off, $step->land] = [$t, 1e9, $closing ? 0.25 : ($k === 1 ? 0.9 : 1.0)];
             $steps[$side][] = $step;
             $base = Terrain::carried($base, $t, $st->stepSeconds, $height, $step->y);
-            $height = $step->y;
             $travel[] = [$t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0), ($s + $before) / 2];
             $phase[] = [$t, ($k - 1) / 2];
             $strength[] = [$t, $closing ? 0.0 : ($k === $count ? 0.85 : 1.0)];
-            $before = $s;
+            [$height, $before] = [$step->y, $s];
         }
         $phase[] = [$t + 0.35, $count / 2];
         $strength[] = [$t + 0.35, 0.0];
@@ -273,10 +267,10 @@ final class GaitPlan
             $this->seconds = $end + 0.6;
         }
         $this->feet = new FootPlan($this->body, $this->style, $steps, $this->course->uneven());
-        $this->travel = self::track($travel);
-        $this->phase = self::track($phase);
-        $this->strength = self::track($strength);
-        $this->base = self::track($base);
+        $this->travel = MonotoneTrack::of($travel);
+        $this->phase = MonotoneTrack::of($phase);
+        $this->strength = MonotoneTrack::of($strength);
+        $this->base = MonotoneTrack::of($base);
         $this->turning = new MonotoneTrack($turnTimes, $turns);
     }
 
@@ -301,11 +295,5 @@ final class GaitPlan
         $k = $metres / $at;
 
         return array_map(static fn (float $s): float => $s * $k, $out);
-    }
-
-    /** @param  list<array{float, float}>  $keys */
-    private static function track(array $keys): MonotoneTrack
-    {
-        return new MonotoneTrack(array_column($keys, 0), array_map(static fn (array $k): array => [$k[1]], $keys));
     }
 }

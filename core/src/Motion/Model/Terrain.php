@@ -90,15 +90,7 @@ final class Terrain
             $n = max(1, (int) round(($to - $from) / $step + $less));
             $n = $from === 0.0 && $to >= $metres - 1e-9 ? max(2, $n) : $n;
             $less = $n > 1 ? $less : 0.0;
-            // Steps grow out of a stair and shrink towards one.
-            $shares = [];
-            for ($k = 1; $k <= $n; $k++) {
-                $shares[] = ($k === 1 ? 1 - $less : 1.0) * (1 - ($from > 0.0 ? 0.3 * exp(-($k - 1)) : 0.0) - ($to < $metres ? 0.25 * exp($k - $n) : 0.0));
-            }
-            $at = $from;
-            foreach ($shares as $share) {
-                $out[] = $at += ($to - $from) * $share / array_sum($shares);
-            }
+            array_push($out, ...self::shared($from, $to, $n, 1.0 - $less, $from > 0.0, $to < $metres));
             $from = $to;
         }
         $out = $out === [] ? [$metres] : $out;
@@ -106,8 +98,36 @@ final class Terrain
         $before = 0.0;
         $this->falls = [[0.0, $manner(0.0)]];
         foreach ($out as $s) {
-            $this->falls[] = [$s, $this->stepped($this->sloped($manner($s), $s), $s - $before, $this->course->under($s) - $this->course->under($before))];
+            $this->falls[] = [
+                $s, $this->stepped($this->sloped($manner($s), $s), $s - $before, $this->course->under($s) - $this->course->under($before)),
+            ];
             $before = $s;
+        }
+
+        return $out;
+    }
+
+    /**
+     * So many steps between two places: they grow out of a stair and shrink towards one.
+     *
+     * @param  float  $first  length of the first step, in steps
+     * @return list<float>
+     */
+    private static function shared(float $from, float $to, int $steps, float $first, bool $leaves, bool $comes): array
+    {
+        $shares = array_fill(0, $steps, 1.0);
+        $shares[0] = $first;
+        foreach ($shares as $k => $share) {
+            $grown = $leaves ? 0.3 * exp((float) -$k) : 0.0;
+            $shrunk = $comes ? 0.25 * exp((float) ($k + 1 - $steps)) : 0.0;
+            $shares[$k] = $share * (1.0 - $grown - $shrunk);
+        }
+        $whole = array_sum($shares);
+        $out = [];
+        $at = $from;
+        foreach ($shares as $share) {
+            $at += ($to - $from) * $share / $whole;
+            $out[] = $at;
         }
 
         return $out;
@@ -135,7 +155,9 @@ final class Terrain
                 }
                 $out[] = $before;
             } else {
-                $out[] = $rise > 0.0 ? max($last, min(($last + $before) / 2, $before)) : min(max($last, ($last + $before) / 2), $at - 0.5 * $hold);
+                $out[] = $rise > 0.0 ? max(
+                    $last, min(($last + $before) / 2, $before),
+                ) : min(max($last, ($last + $before) / 2), $at - 0.5 * $hold);
             }
         }
         $end = $this->edges === [] ? null : $this->edges[count($this->edges) - 1][0];
