@@ -16,6 +16,7 @@ use CrispReel\Core\Document\Mend;
 use CrispReel\Core\Document\Path;
 use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Repeat;
@@ -206,6 +207,8 @@ final class LaneCompiler
         if ($half !== null) {
             [$table, $key, $miss] = $half;
             $this->pairing->noteMiss($beat, $item, $miss);
+        } else {
+            $this->noteAlone($beat, $item, $asset->name);
         }
         $round = $this->motions->round($beat, $table, $key, $figure);
         $segment = $round === null
@@ -220,6 +223,20 @@ final class LaneCompiler
         $segment->rise = $rise === 0.0 ? 0.0 : $rise * $figure->body()->scale;
 
         return $segment;
+    }
+
+    /** What takes two is done with somebody, or said to be done into the air. */
+    private function noteAlone(Beat $beat, Item $item, string $name): void
+    {
+        $recipe = $this->motions->recipeOf($beat);
+        $half = $recipe !== null && $recipe->model === 'act' && Meetings::half($recipe)[0] !== '';
+        if ($half && PairTables::partner($this->document, $beat) === null) {
+            $this->notes[] = new Finding(
+                'pair.alone', Severity::Look, sprintf('%s does "%s" with nobody.', $item->name, $name), 'It is done into the air.',
+                'Bring somebody within 5 m and click it again, or tie it to another\'s beat under With.',
+                [$item->id, $beat->id], [$beat->start, $beat->start],
+            );
+        }
     }
 
     /** Where a recording goes round is said; what cannot go round without a jump as well. */

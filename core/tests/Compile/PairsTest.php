@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -88,4 +89,18 @@ test('two who wait for each other are told, and a tie to nothing is none', funct
     $free = paired(Scenes::item('b', 'bram'), Scenes::item('o', 'oda', 3.0, 3.0), with: []);
     $lost = paired(Scenes::item('b', 'bram'), Scenes::item('o', 'oda', 3.0, 3.0), with: ['with' => 'gone']);
     expect(SceneEvaluator::row($lost, 'o', 60))->toBe(SceneEvaluator::row($free, 'o', 60))->and($lost->notes)->toBe([]);
+});
+
+test('what takes two and is done with nobody is said', function (): void {
+    $items = [Scenes::item('o', 'oda'), Scenes::item('p', 'bram', 0.0, 9.0, 180.0)];
+    $alone = Scenes::compile(['items' => $items, 'beats' => [Scenes::beat('b', 'o', 'pushA', 0)]]);
+    $codes = static fn (array $notes): array => array_map(static fn (Finding $n): string => $n->code, $notes);
+    expect($codes($alone->notes))->toBe(['pair.alone'])->and($alone->notes[0]->sentence)->toContain('with nobody')
+        ->and($alone->notes[0]->about)->toBe(['o', 'b']);
+    $two = Scenes::compile(['items' => $items, 'beats' => [
+        Scenes::beat('b', 'o', 'pushA', 60), Scenes::beat('c', 'p', 'pushB', 60, ['play' => ['with' => 'b']]),
+    ]]);
+    expect($codes($two->notes))->not->toContain('pair.alone');
+    // Waving needs nobody.
+    expect(Scenes::compile(['items' => $items, 'beats' => [Scenes::beat('b', 'o', 'wave', 0)]])->notes)->toBe([]);
 });
