@@ -62,8 +62,14 @@ final class MotionTables
 
         /** @var array{from: float, to: float, distance: float}|null $best */
         $best = json_decode($kept, true);
-        if ($best === null || $best['distance'] > Repeat::FITS) {
-            return $best === null ? null : ['table' => $table, 'key' => $key, 'from' => 0.0, 'to' => $table->seconds()] + $best;
+        if ($best === null) {
+            return null;
+        }
+        if ($best['distance'] > Repeat::FITS) {
+            // It jumps where it is trimmed, or at its ends.
+            [$from, $to] = $trimmed ? [$best['from'], $best['to']] : [0.0, $table->seconds()];
+
+            return ['table' => $table, 'key' => $key, 'from' => $from, 'to' => $to, 'distance' => $best['distance']];
         }
         $closed = $sought.'~';
         $bytes = $this->assets->solved($closed);

@@ -149,3 +149,14 @@ test('things near a point are named, in the scene and at their size, and none be
     $solids->add('Cellar roof', Placement::standing([9.0, 0.0, 0.0], 0.0), RayTree::of(plate(-1, -1, 1, 1, 0.0)), $up);
     expect($solids->near([9.0, 0.1, 0.0], 0.25))->toBe('Cellar roof')->and($solids->near([9.0, -0.1, 0.0], 0.25))->toBeNull();
 });
+
+test('a gap between two planks is bridged, a slope and an edge are not, and a rim counts as the floor', function (): void {
+    // Planks 2 cm apart; beside them nothing from z = 1 on.
+    $planks = static fn (float $x, float $z): ?float => $z > 1.0 ? null : (abs(fmod($x + 10.0, 0.2) - 0.1) < 0.01 ? 0.0 : 0.3);
+    expect(Solids::bridged($planks, 0.1, 0.0))->toBe(0.3)->and(Solids::bridged($planks, 0.0, 0.0))->toBe(0.3)
+        ->and(Solids::bridged($planks, 0.0, 1.02))->toBe(0.3)->and(Solids::bridged($planks, 0.0, 1.2))->toBeNull();
+    $slope = static fn (float $x, float $z): float => 0.5 * $z;
+    expect(Solids::bridged($slope, 0.0, 1.0))->toEqualWithDelta(0.5, 1e-12);
+    $edge = static fn (float $x, float $z): float => $z < 1.0 ? 0.2 : 0.0;
+    expect(Solids::bridged($edge, 0.0, 1.01))->toBe(0.0)->and(Solids::bridged($edge, 0.0, 0.99))->toBe(0.2);
+});

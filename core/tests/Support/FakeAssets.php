@@ -89,6 +89,9 @@ final class FakeAssets implements AssetSource
             return self::digestOf($asset->id);
         }
         $motion = substr($asset->id, 2);
+        if ($motion === 'recordedWalk') {
+            return ['kind' => 'motion', 'format' => 'bvh'];
+        }
         [$model, $settings] = in_array($motion, MotionRecipe::MODELS, true) ? [$motion, []] : ['act', ['score' => $motion]];
 
         return ['kind' => 'motion', 'recipe' => ['model' => $model, 'settings' => $settings + ['seed' => 3]]];
@@ -96,7 +99,7 @@ final class FakeAssets implements AssetSource
 
     public function blob(AssetRef $asset): string
     {
-        return self::glb($asset->id);
+        return $asset->id === 'm-recordedWalk' ? walkAsBvh() : self::glb($asset->id);
     }
 
     public function solved(string $key): ?string
