@@ -25,6 +25,8 @@ final class SelfTouch
     /** Half of a hand's thickness, metres of a body with legs of 0.85 m. */
     private const THICK = 0.017;
 
+    private const MOST_FRAMES = 20_000;
+
     private const EASE_SECONDS = 0.15;
 
     private readonly float $scale;
@@ -48,6 +50,10 @@ final class SelfTouch
             )) {
                 return $rows;
             }
+        }
+        // What is seen of each frame is kept: of an hour it would be too much.
+        if (count($rows) > self::MOST_FRAMES) {
+            return $rows;
         }
         $touch = new self(new RestingHands($recording, $rate, count($rows)), $figure, $skin, $rate);
         foreach ($touch->hands->spots() as $spot) {

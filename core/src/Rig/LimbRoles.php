@@ -39,6 +39,12 @@ final readonly class LimbRoles
         'correct', 'corrective', 'muscle', 'joint2', 'share', 'sub', 'volume', 'goal', 'effector',
     ];
 
+    /** @var array<int, list<int>> by joint, those that hang on it */
+    private array $children;
+
+    /** Joints of a chain that are weighed; a limb is over long before. */
+    private const MOST = 16;
+
     private const ROLES = ['arm' => ['upperArm', 'lowerArm', 'hand'], 'leg' => ['upperLeg', 'lowerLeg', 'foot']];
 
     /**
@@ -48,6 +54,7 @@ final readonly class LimbRoles
      */
     public function __construct(private Skeleton $skeleton, private array $words, private array $sides, private array $places)
     {
+        $this->children = $skeleton->children();
     }
 
     /** @param  list<string>  $words */
@@ -88,12 +95,11 @@ final readonly class LimbRoles
             if (isset($trunk[$j]) || ! isset($table[$this->word($j)])) {
                 continue;
             }
-            $way = [];
-            for ($k = $j; $k >= 0 && ! isset($trunk[$k]); $k = $this->skeleton->parents[$k]) {
-                array_unshift($way, $k);
+            for ($way = [], $k = $j; $k >= 0 && ! isset($trunk[$k]); $k = $this->skeleton->parents[$k]) {
+                $way[] = $k;
             }
-            if ($k >= 0 && count($way) >= count($best[$way[0]] ?? [])) {
-                $best[$way[0]] = $way;
+            if ($k >= 0 && count($way) >= count($best[$way[count($way) - 1]] ?? [])) {
+                $best[$way[count($way) - 1]] = array_reverse($way);
             }
         }
 
@@ -105,10 +111,7 @@ final readonly class LimbRoles
     {
         $best = [];
         $most = -1.0;
-        foreach ($this->skeleton->parents as $c => $p) {
-            if ($p !== $joint) {
-                continue;
-            }
+        foreach ($this->children[$joint] ?? [] as $c) {
             $chain = [$c, ...$this->longest($c)];
             $length = $this->distance($joint, $c);
             for ($i = 1; $i < count($chain); $i++) {
@@ -172,7 +175,7 @@ final readonly class LimbRoles
      */
     private function parts(array $chain, string $kind, array $table, string $side): array
     {
-        $chain = $this->withoutHelpers($chain);
+        $chain = array_slice($this->withoutHelpers($chain), 0, self::MOST);
         $n = count($chain);
         $total = 0.0;
         for ($i = 1; $i < $n; $i++) {

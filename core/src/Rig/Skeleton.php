@@ -60,6 +60,17 @@ final readonly class Skeleton
         return [$turns[$o], $turns[$o + 1], $turns[$o + 2], $turns[$o + 3]];
     }
 
+    /** @return array<int, list<int>> by joint, those that hang on it; roots at -1 */
+    public function children(): array
+    {
+        $out = [];
+        foreach ($this->parents as $j => $p) {
+            $out[$p][] = $j;
+        }
+
+        return $out;
+    }
+
     /** @return list<int> a joint and all that it hangs on, up to its root */
     public function above(int $joint): array
     {
@@ -218,7 +229,10 @@ final readonly class Skeleton
         ];
     }
 
-    /** @param  array{names: list<string>, parents: list<int>, translations: list<float|int>, rotations: list<float|int>, scales: list<float|int>, roles: array<string, int>}  $a */
+    /**
+     * @param  array{names: list<string>, parents: list<int>, translations: list<float|int>, rotations: list<float|int>, scales:
+     *  list<float|int>, roles: array<string, int>}  $a
+     */
     public static function fromArray(array $a): self
     {
         return new self(

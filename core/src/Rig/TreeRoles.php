@@ -15,14 +15,18 @@ use CrispReel\Core\Math\Q4;
 final class TreeRoles
 {
     /** @var array<int, list<int>> */
-    private array $children = [];
+    private readonly array $children;
+
+    /** @var array<int, float> */
+    private array $tops = [];
+
+    /** @var array<int, list<int>> */
+    private array $chains = [];
 
     /** @param  list<float>  $places  world places at rest */
     private function __construct(private readonly Skeleton $skeleton, private readonly array $places)
     {
-        foreach ($skeleton->parents as $j => $p) {
-            $this->children[$p][] = $j;
-        }
+        $this->children = $skeleton->children();
     }
 
     /**
@@ -52,6 +56,10 @@ final class TreeRoles
         $best = [];
         $most = 0.0;
         foreach (array_keys($this->skeleton->names) as $hips) {
+            // Two legs and a trunk at least; most joints have one child.
+            if (count($this->children[$hips] ?? []) < 3) {
+                continue;
+            }
             $legs = array_values(array_filter($this->children[$hips] ?? [], fn (int $c): bool => $this->goesDown($c)));
             $up = array_values(array_filter(
                 $this->children[$hips] ?? [],
@@ -74,7 +82,7 @@ final class TreeRoles
     /** Height of the highest joint of a branch. */
     private function top(int $j): float
     {
-        return max([$this->y($j), ...array_map($this->top(...), $this->children[$j] ?? [])]);
+        return $this->tops[$j] ??= max([$this->y($j), ...array_map($this->top(...), $this->children[$j] ?? [])]);
     }
 
     /**
@@ -122,13 +130,16 @@ final class TreeRoles
     /** @return list<int> the longest chain of joints that begins with $j */
     private function chain(int $j): array
     {
+        if (isset($this->chains[$j])) {
+            return $this->chains[$j];
+        }
         $best = [];
         foreach ($this->children[$j] ?? [] as $c) {
             $chain = $this->chain($c);
             $best = count($chain) > count($best) ? $chain : $best;
         }
 
-        return [$j, ...$best];
+        return $this->chains[$j] = [$j, ...$best];
     }
 
     private function goesDown(int $j): bool

@@ -135,3 +135,28 @@ test('limbs are told right in twenty manners of naming, with arms out, hanging, 
     [$s, $where] = named($name, 40.0, Q4::aroundX(M_PI / 2));
     expect(mistaken($s, $where))->toBe([]);
 })->with(manners(...));
+
+test('a chain of hundreds of joints, a comb, and limbs without end come to an end', function (array $names, array $parents): void {
+    $n = count($names);
+    $t = [];
+    foreach ($parents as $k => $p) {
+        array_push($t, 0.01 * ($k % 3 - 1), $p < 0 ? 1.0 : 0.01 * (($k % 2) * 2 - 1), 0.0);
+    }
+    $s = new Skeleton($names, $parents, $t, array_merge(...array_fill(0, $n, Q4::IDENTITY)), array_fill(0, 3 * $n, 1.0));
+    // It ends, and makes nobody of it who has no legs.
+    expect(array_keys(HumanRoles::judge($s)))->not->toContain('lowerLegR');
+})->with([
+    'a chain' => [array_map(static fn (int $k): string => "x{$k}", range(0, 511)), range(-1, 510)],
+    'a comb' => [
+        array_map(static fn (int $k): string => "x{$k}", range(0, 511)),
+        array_map(static fn (int $k): int => $k === 0 ? -1 : intdiv($k - 1, 3) * 3, range(0, 511)),
+    ],
+    'an arm without end' => [
+        ['hips', 'head', ...array_map(static fn (int $k): string => "arm{$k}_L", range(0, 509))], [-1, 0, 0, ...range(2, 510)],
+    ],
+    'a leg without end' => [
+        [
+            'hips', 'head', 'thigh_R', ...array_map(static fn (int $k): string => "leg{$k}_L", range(0, 508)),
+        ], [-1, 0, 0, 0, ...range(3, 510)],
+    ],
+]);

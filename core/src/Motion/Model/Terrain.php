@@ -18,7 +18,7 @@ final class Terrain
     /** A rise of more than this between two places is an edge, metres. */
     private const EDGE = 0.045;
 
-    /** Radians of slope at which one goes only half as fast. */
+    /** Radians of slope at which one goes at three tenths of the speed. */
     private const STEEP = 0.56;
 
     /** @var list<array{float, float}> place along the course and rise of each edge */
@@ -98,9 +98,8 @@ final class Terrain
         $before = 0.0;
         $this->falls = [[0.0, $manner(0.0)]];
         foreach ($out as $s) {
-            $this->falls[] = [
-                $s, $this->stepped($this->sloped($manner($s), $s), $s - $before, $this->course->under($s) - $this->course->under($before)),
-            ];
+            $rise = $this->course->under($s) - $this->course->under($before);
+            $this->falls[] = [$s, $this->stepped($this->sloped($manner($s), $s), $s - $before, $rise, $this->slope(($s + $before) / 2))];
             $before = $s;
         }
 
@@ -186,7 +185,7 @@ final class Terrain
         $out = clone $st;
         $much = min(1.0, abs($slope) / self::STEEP);
         $out->step *= 1 - 0.44 * $much;
-        $out->speed *= 1 - 0.56 * $much;
+        $out->speed *= exp(-1.2 * $much);
         $out->stepSeconds = $out->step / $out->speed;
         $out->lean += $slope * ($slope > 0.0 ? 0.42 : 0.22);
         $out->heelStrike *= 1 - 0.6 * $much;
@@ -196,12 +195,11 @@ final class Terrain
     }
 
     /** The manner of a step that goes so far and so high. */
-    private function stepped(GaitStyle $st, float $far, float $rise): GaitStyle
+    private function stepped(GaitStyle $st, float $far, float $rise, float $slope): GaitStyle
     {
-        $much = Ease::smooth((abs($rise) - 0.03) / 0.08) * Ease::smooth((0.75 - abs($this->slope(0.0))) / 0.2);
-        if ($much <= 0.0 || abs($rise) < 0.04 || abs($rise) < 1.3 * abs($far) * tan(abs($this->slope(0.0)))) {
-            $much = 0.0;
-        }
+        // What of the rise is an edge, and no slope.
+        $edge = abs($rise) - abs($far) * tan(abs($slope));
+        $much = abs($rise) < 0.04 ? 0.0 : Ease::smooth(($edge - 0.03) / 0.08);
         $short = $far < 0.8 * $st->step;
         if ($much === 0.0 && ! $short) {
             return $st;
