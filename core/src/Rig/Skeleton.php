@@ -230,8 +230,10 @@ final readonly class Skeleton
     }
 
     /**
-     * @param  array{names: list<string>, parents: list<int>, translations: list<float|int>, rotations: list<float|int>, scales:
-     *  list<float|int>, roles: array<string, int>}  $a
+     * @param  array{
+     *     names: list<string>, parents: list<int>, translations: list<float|int>, rotations: list<float|int>,
+     *     scales: list<float|int>, roles: array<string, int>
+     * }  $a
      */
     public static function fromArray(array $a): self
     {
