@@ -148,8 +148,8 @@ final class ImportedMotion
         [$at, $turn] = $above < 0 ? [[0.0, 0.0, 0.0], Q4::IDENTITY] : [Stance::at($p, $above), Skeleton::turnOf($q, $above)];
         $rows = [];
         for ($i = 0; $i < $count; $i++) {
-            [$rotations] = $recording->pose($i / $rate);
-            [$wp, $wq] = $recording->world($i / $rate);
+            [$rotations, $hips] = $recording->pose($i / $rate);
+            [$wp, $wq] = $recording->skeleton->world($rotations, $hips, $recording->hips);
             $turned = [];
             foreach ($s->names as $j => $joint) {
                 $k = $recording->skeleton->index[$joint] ?? null;

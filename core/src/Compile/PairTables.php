@@ -68,9 +68,10 @@ final readonly class PairTables
         ));
         $bytes = $this->assets->solved("{$key}-{$half}");
         if ($bytes === null) {
+            $skins = new Skins($this->document, $this->assets, $this->memory);
             [$solvedA, $solvedB, $miss] = Meeting::solve(
-                [$fa, (new Skins($this->document, $this->assets, $this->memory))->of($first, $fa), $ta, $first->scale],
-                [$fb, (new Skins($this->document, $this->assets, $this->memory))->of($second, $fb), $tb, $second->scale],
+                [$fa, $skins->of($first, $fa), $ta, $first->scale],
+                [$fb, $skins->of($second, $fb), $tb, $second->scale],
                 Meetings::all()[$pair],
                 max(0.5, min(2.0, $pace)),
             );

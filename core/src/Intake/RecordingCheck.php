@@ -55,7 +55,7 @@ final class RecordingCheck
         }
         if ($r->begins > 0.0) {
             $out[] = self::done(
-                'first', 'Its first frame is a pose for measuring and no part of the motion.',
+                'first', 'Its first frame is another pose, which the recording was set up with, and no part of the motion.',
                 'It would flash by at the start.', 'Leave the first frame out', $leave,
             );
         }

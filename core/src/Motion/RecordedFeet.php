@@ -17,7 +17,6 @@ use CrispReel\Core\Rig\Stance;
  * Metres are those of a body with legs of 0.85 m; heights are along +Y of the body stood upright.
  *
  * @phpstan-type Vec array{float, float, float}
- * @phpstan-type Quat array{float, float, float, float}
  * @phpstan-type Span array{int, int}
  * @phpstan-type Stand array{int, int, float}
  */

@@ -118,8 +118,8 @@ final class Repeat
     {
         $rows = array_map($table->row(...), range(0, $table->count - 1));
         $blend = min(self::BLEND, 0.4 * ($to - $from));
-        $first = self::stand($table->at($from), $figure);
-        $last = self::stand($table->at($to), $figure);
+        $first = $figure->standing($table->at($from), $figure->hips);
+        $last = $figure->standing($table->at($to), $figure->hips);
         $turn = $last[2] - $first[2];
         [$c, $s] = [cos($turn), sin($turn)];
         $move = [$last[0] - $first[0] * $c - $first[1] * $s, $last[1] + $first[0] * $s - $first[1] * $c, $turn];
@@ -139,16 +139,5 @@ final class Repeat
         }
 
         return ClipTable::fromRows($table->rate, $table->joints, $table->morphs, $table->count, array_merge(...$rows), $table->loops);
-    }
-
-    /**
-     * @param  list<float>  $row
-     * @return array{float, float, float} x, z and heading of the hips
-     */
-    private static function stand(array $row, Figure $figure): array
-    {
-        [$x, $z, $turn] = $figure->standing($row, $figure->hips);
-
-        return [$x, $z, $turn];
     }
 }

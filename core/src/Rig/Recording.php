@@ -141,10 +141,8 @@ final readonly class Recording
     public function leg(): float
     {
         [$p] = $this->skeleton->world($this->skeleton->rotations);
-        $knee = $this->roles['lowerLegL'] ?? $this->roles['footL'];
 
-        return V3::distance(Stance::at($p, $this->roles['upperLegL']), Stance::at($p, $knee))
-            + V3::distance(Stance::at($p, $knee), Stance::at($p, $this->roles['footL']));
+        return Stance::leg($p, $this->roles);
     }
 
     /** @return list<float> */

@@ -42,6 +42,12 @@ final class Retarget
     /** @var list<float> */
     private readonly array $sourceRest;
 
+    /** @var list<float> of the target at rest */
+    private readonly array $targetPlaces;
+
+    /** @var list<float> of the target at rest */
+    private readonly array $targetTurns;
+
     /** @var array{Vec, float} of the target: from the hips to the middle between the hip joints; height of its feet's joints */
     private readonly array $seat;
 
@@ -63,31 +69,32 @@ final class Retarget
             }
         }
         [$sp, $this->sourceRest] = $source->world($source->rotations);
-        [$tp, $tq] = $target->world($target->rotations);
+        [$tp, $tq] = [$this->targetPlaces, $this->targetTurns] = $target->world($target->rotations);
         $this->upright = $habits->upright ?? Recording::standing($sp, $sourceRoles, false);
-        $length = self::leg($sp, $sourceRoles);
+        $length = Stance::leg($sp, $sourceRoles);
         if ($length < 1e-6) {
             throw UnableToMatch::noLegs();
         }
-        $this->scale = self::leg($tp, $target->roles) / $length;
+        $this->scale = Stance::leg($tp, $target->roles) / $length;
         foreach ($target->roles as $role => $j) {
             if (! isset($sourceRoles[$role])) {
                 continue;
             }
             $this->from[$j] = $sourceRoles[$role];
-            $turn = Q4::mul($this->habit($role, $tp), $this->aligned($role, $sp, $tp));
+            $turn = Q4::mul($this->habit($role, $sp, $tp), $this->aligned($role, $sp, $tp));
             $this->stand[$j] = Q4::mul($turn, [$tq[4 * $j], $tq[4 * $j + 1], $tq[4 * $j + 2], $tq[4 * $j + 3]]);
         }
-        $this->seat = self::seatOf($target, $targetHips);
+        $this->seat = self::seatOf($target, $targetHips, $tp);
     }
 
     /**
      * What the motion told about a part: the twist that lays its hinge along the source's, the tilt that lays a foot flat.
      *
+     * @param  list<float>  $sp
      * @param  list<float>  $tp
      * @return Quat
      */
-    private function habit(string $role, array $tp): array
+    private function habit(string $role, array $sp, array $tp): array
     {
         $flat = $this->habits->flat[$role] ?? null;
         if ($flat !== null) {
@@ -100,14 +107,13 @@ final class Retarget
                 || ! isset($this->sourceRoles[$lower.$side])) {
                 continue;
             }
-            [$sp] = $this->source->world($this->source->rotations);
-            $along = V3::sub(self::at($tp, $this->target->roles[$lower.$side]), self::at($tp, $this->target->roles[$upper.$side]));
+            $along = V3::sub(Stance::at($tp, $this->target->roles[$lower.$side]), Stance::at($tp, $this->target->roles[$upper.$side]));
             // Knees bend back and elbows forward: the axis is across the limb and what lies ahead.
             $own = V3::mul(V3::cross($along, [0.0, 0.0, 1.0]), $upper === 'upperLeg' ? -1.0 : 1.0);
             $own = Q4::rotate($this->aligned($upper.$side, $sp, $tp), $own);
             $axis = V3::unit(Q4::rotate($this->upright, V3::sub(
-                self::at($sp, $this->sourceRoles[$lower.$side]),
-                self::at($sp, $this->sourceRoles[$upper.$side]),
+                Stance::at($sp, $this->sourceRoles[$lower.$side]),
+                Stance::at($sp, $this->sourceRoles[$upper.$side]),
             )));
             $bend = V3::addScaled($bend, $axis, -V3::dot($bend, $axis));
             if (V3::length($own) < 0.1 * V3::length($along) || V3::length($bend) < 0.3) {
@@ -124,7 +130,7 @@ final class Retarget
             // The lower part is twisted about its own length.
             return Q4::axis($role === $upper.$side || $end === null ? $axis : V3::unit(Q4::rotate(
                 $this->upright,
-                V3::sub(self::at($sp, $end), self::at($sp, $this->sourceRoles[$lower.$side])),
+                V3::sub(Stance::at($sp, $end), Stance::at($sp, $this->sourceRoles[$lower.$side])),
             )), $twist);
         }
 
@@ -134,14 +140,14 @@ final class Retarget
     /**
      * Where the middle between the hip joints is from the hips, at rest, and how high the feet's joints are.
      *
+     * @param  list<float>  $p
      * @return array{Vec, float}
      */
-    private static function seatOf(Skeleton $s, int $hips): array
+    private static function seatOf(Skeleton $s, int $hips, array $p): array
     {
-        [$p] = $s->world($s->rotations);
-        $middle = V3::mul(V3::add(self::at($p, $s->roles['upperLegL']), self::at($p, $s->roles['upperLegR'])), 0.5);
+        $middle = V3::mul(V3::add(Stance::at($p, $s->roles['upperLegL']), Stance::at($p, $s->roles['upperLegR'])), 0.5);
 
-        return [V3::sub($middle, self::at($p, $hips)), 0.5 * ($p[3 * $s->roles['footL'] + 1] + $p[3 * $s->roles['footR'] + 1])];
+        return [V3::sub($middle, Stance::at($p, $hips)), 0.5 * ($p[3 * $s->roles['footL'] + 1] + $p[3 * $s->roles['footR'] + 1])];
     }
 
     /**
@@ -160,9 +166,9 @@ final class Retarget
             if (isset($this->sourceRoles[$next], $this->target->roles[$next])) {
                 $s = Q4::rotate(
                     $this->upright,
-                    V3::sub(self::at($sp, $this->sourceRoles[$next]), self::at($sp, $this->sourceRoles[$role])),
+                    V3::sub(Stance::at($sp, $this->sourceRoles[$next]), Stance::at($sp, $this->sourceRoles[$role])),
                 );
-                $t = V3::sub(self::at($tp, $this->target->roles[$next]), self::at($tp, $this->target->roles[$role]));
+                $t = V3::sub(Stance::at($tp, $this->target->roles[$next]), Stance::at($tp, $this->target->roles[$role]));
                 if (V3::length($s) < 1e-6 || V3::length($t) < 1e-6) {
                     return Q4::IDENTITY;
                 }
@@ -175,27 +181,6 @@ final class Retarget
         return $base === 'hand' && isset($this->sourceRoles['lowerArm'.$side], $this->target->roles['lowerArm'.$side])
             ? $this->aligned('lowerArm'.$side, $sp, $tp)
             : Q4::IDENTITY;
-    }
-
-    /**
-     * @param  list<float>  $p
-     * @return Vec
-     */
-    private static function at(array $p, int $j): array
-    {
-        return [$p[3 * $j], $p[3 * $j + 1], $p[3 * $j + 2]];
-    }
-
-    /**
-     * @param  list<float>  $p
-     * @param  array<string, int>  $roles
-     */
-    private static function leg(array $p, array $roles): float
-    {
-        $knee = $roles['lowerLegL'] ?? $roles['footL'];
-
-        return V3::distance(self::at($p, $roles['upperLegL']), self::at($p, $knee))
-            + V3::distance(self::at($p, $knee), self::at($p, $roles['footL']));
     }
 
     /**
@@ -219,25 +204,20 @@ final class Retarget
                 $local = $this->target->restRotation($j);
                 $world[$j] = Q4::mul($above, $local);
             } else {
-                $rest = [
-                    $this->sourceRest[4 * $k], $this->sourceRest[4 * $k + 1], $this->sourceRest[4 * $k + 2],
-                    $this->sourceRest[4 * $k + 3],
-                ];
-                $made = Q4::mul([$q[4 * $k], $q[4 * $k + 1], $q[4 * $k + 2], $q[4 * $k + 3]], Q4::conjugate($rest));
+                $made = Q4::mul(Skeleton::turnOf($q, $k), Q4::conjugate(Skeleton::turnOf($this->sourceRest, $k)));
                 $world[$j] = Q4::mul(Q4::mul($this->upright, Q4::mul($made, $back)), $this->stand[$j]);
                 $local = Q4::unit(Q4::mul(Q4::conjugate($above), $world[$j]));
             }
             array_push($out, ...$local);
         }
         $place = $this->habits === null
-            ? V3::mul(Q4::rotate($this->upright, self::at($p, $this->sourceRoles['hips'])), $this->scale)
+            ? V3::mul(Q4::rotate($this->upright, Stance::at($p, $this->sourceRoles['hips'])), $this->scale)
             : $this->seated($p, $world[$this->targetHips], $this->habits->ankle);
         $parent = $this->target->parents[$this->targetHips];
         if ($parent >= 0) {
-            [$tp, $tq] = $this->target->world($this->target->rotations);
             $place = Q4::rotate(
-                Q4::conjugate([$tq[4 * $parent], $tq[4 * $parent + 1], $tq[4 * $parent + 2], $tq[4 * $parent + 3]]),
-                V3::sub($place, [$tp[3 * $parent], $tp[3 * $parent + 1], $tp[3 * $parent + 2]]),
+                Q4::conjugate(Skeleton::turnOf($this->targetTurns, $parent)),
+                V3::sub($place, Stance::at($this->targetPlaces, $parent)),
             );
         }
 
@@ -252,11 +232,9 @@ final class Retarget
     private function seated(array $p, array $turn, float $ankle): array
     {
         [$middle, $feet] = $this->seat;
-        [, $tq] = $this->target->world($this->target->rotations);
-        $h = $this->targetHips;
-        $made = Q4::mul($turn, Q4::conjugate([$tq[4 * $h], $tq[4 * $h + 1], $tq[4 * $h + 2], $tq[4 * $h + 3]]));
+        $made = Q4::mul($turn, Q4::conjugate(Skeleton::turnOf($this->targetTurns, $this->targetHips)));
         $at = Q4::rotate($this->upright, V3::mul(
-            V3::add(self::at($p, $this->sourceRoles['upperLegL']), self::at($p, $this->sourceRoles['upperLegR'])),
+            V3::add(Stance::at($p, $this->sourceRoles['upperLegL']), Stance::at($p, $this->sourceRoles['upperLegR'])),
             0.5,
         ));
         $at = V3::add(V3::mul([$at[0], $at[1] - $ankle, $at[2]], $this->scale), [0.0, $feet, 0.0]);

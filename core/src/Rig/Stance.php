@@ -65,6 +65,19 @@ final class Stance
     }
 
     /**
+     * Length of the left leg, thigh and shin.
+     *
+     * @param  list<float>  $places
+     * @param  array<string, int>  $roles
+     */
+    public static function leg(array $places, array $roles): float
+    {
+        $knee = self::at($places, $roles['lowerLegL'] ?? $roles['footL']);
+
+        return V3::distance(self::at($places, $roles['upperLegL']), $knee) + V3::distance($knee, self::at($places, $roles['footL']));
+    }
+
+    /**
      * @param  Vec  $v
      * @return Vec
      */

@@ -97,3 +97,13 @@ test('a skeleton survives its array form', function (): void {
 test('a joint before its parent is refused', function (): void {
     new Skeleton(['a', 'b'], [1, -1], array_fill(0, 6, 0.0), array_fill(0, 8, 0.0), array_fill(0, 6, 1.0));
 })->throws(InvalidArgumentException::class, 'before its parent');
+
+test('what a joint hangs on, what hangs on it, and one of many turns', function (): void {
+    $s = new Skeleton(
+        ['a', 'b', 'c', 'd'], [-1, 0, 1, 0], array_fill(0, 12, 0.0), array_merge(...array_fill(0, 4, [0.0, 0.0, 0.0, 1.0])),
+        array_fill(0, 12, 1.0), [],
+    );
+    expect($s->above(2))->toBe([2, 1, 0])->and($s->above(0))->toBe([0])->and($s->above(-1))->toBe([])
+        ->and($s->children())->toBe([-1 => [0], 0 => [1, 3], 1 => [2]])
+        ->and(Skeleton::turnOf([1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.0, 8.0], 1))->toBe([5.0, 6.0, 7.0, 8.0]);
+});

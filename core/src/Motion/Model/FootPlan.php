@@ -42,14 +42,8 @@ final class FootPlan
     /** The foot of one side at a time. */
     public function footing(string $side, float $t): Footing
     {
-        $steps = $this->steps[$side];
-        $n = count($steps);
-        $i = 0;
-        while ($i < $n - 1 && $steps[$i + 1]->on <= $t) {
-            $i++;
-        }
-        $p = $steps[$i];
-        if ($t <= $p->off || $i === $n - 1) {
+        [$p, $q] = $this->around($side, $t);
+        if ($q === null) {
             [$th, $toe, , , $u] = $this->planted($p, $t);
             [$x, $y, $z] = $this->ankleOf($p, $t);
 
@@ -57,28 +51,31 @@ final class FootPlan
         }
 
         if ($this->ground !== null) {
-            $p->over ??= $this->clearing($this->ground, $p, $steps[$i + 1]);
+            $p->over ??= $this->clearing($this->ground, $p, $q);
         }
 
-        return $this->swing($p, $steps[$i + 1], $t);
+        return $this->swing($p, $q, $t);
+    }
+
+    /** @return array{Step, Step|null} the step that a foot stands on or comes from, and the one it swings to; null: it stands */
+    private function around(string $side, float $t): array
+    {
+        $steps = $this->steps[$side];
+        $last = count($steps) - 1;
+        $i = 0;
+        while ($i < $last && $steps[$i + 1]->on <= $t) {
+            $i++;
+        }
+
+        return [$steps[$i], $i === $last || $t <= $steps[$i]->off ? null : $steps[$i + 1]];
     }
 
     /** Height of what a foot stands on, or of what it swings over on the way from one to the next. */
     public function ground(string $side, float $t): float
     {
-        $steps = $this->steps[$side];
-        $n = count($steps);
-        $i = 0;
-        while ($i < $n - 1 && $steps[$i + 1]->on <= $t) {
-            $i++;
-        }
-        $p = $steps[$i];
-        if ($t <= $p->off || $i === $n - 1) {
-            return $p->y;
-        }
-        $q = $steps[$i + 1];
+        [$p, $q] = $this->around($side, $t);
 
-        return $p->y + ($q->y - $p->y) * Ease::smooth(($t - $p->off) / ($q->on - $p->off));
+        return $q === null ? $p->y : $p->y + ($q->y - $p->y) * Ease::smooth(($t - $p->off) / ($q->on - $p->off));
     }
 
     /**
@@ -175,12 +172,7 @@ final class FootPlan
 
     private function load(string $side, float $t, float $double): float
     {
-        $steps = $this->steps[$side];
-        $i = 0;
-        while ($i < count($steps) - 1 && $steps[$i + 1]->on <= $t) {
-            $i++;
-        }
-        $p = $steps[$i];
+        [$p] = $this->around($side, $t);
         $d = max($double, 0.06);
 
         return min(Ease::smooth(($t - $p->on) / $d), $p->stays() ? 1.0 : Ease::smooth(($p->off - $t) / $d)) + 0.0005;

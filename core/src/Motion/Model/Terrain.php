@@ -22,7 +22,7 @@ final class Terrain
     private const STEEP = 0.56;
 
     /** @var list<array{float, float}> place along the course and rise of each edge */
-    public readonly array $edges;
+    private readonly array $edges;
 
     /** @var list<array{float, GaitStyle}> places and manners of the footfalls */
     private array $falls = [];
@@ -55,7 +55,7 @@ final class Terrain
     }
 
     /** Slope ahead at a place, radians, edges left out. */
-    public function slope(float $s): float
+    private function slope(float $s): float
     {
         $rise = $way = 0.0;
         for ($k = -4; $k < 4; $k++) {
