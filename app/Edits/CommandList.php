@@ -30,6 +30,7 @@ final class CommandList
         Commands\ItemRoute::class,
         Commands\ItemPush::class,
         Commands\ItemRide::class,
+        Commands\ItemAlight::class,
         Commands\ItemWear::class,
         Commands\ItemRemove::class,
         Commands\CrowdAdd::class,

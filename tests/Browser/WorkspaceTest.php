@@ -55,8 +55,8 @@ test('two windows on one scene: what one does arrives in the other', function ()
 
 test('play, step, shuttle and typed times', function (): void {
     [$scene, $user, $path] = furnished($this);
-    // Long enough that it does not come round to its beginning, however late the key is pressed.
-    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle', 'start' => 400]]);
+    // Nearly three minutes: it does not come round to its beginning, however late the key is pressed.
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'idle', 'start' => 4000]]);
     $driver = $this->open('/');
     $this->signIn($driver, $user->email, 'a long enough word', $path);
     $page = $this->workspace($driver);

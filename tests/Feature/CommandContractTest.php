@@ -36,6 +36,7 @@ function oneOfAll(Tests\TestCase $test): Scene
         ['do' => 'camera.frame', 'subject' => 'Oda', 'frame' => 0],
         ['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 0],
         ['do' => 'camera.frame', 'camera' => 'D', 'move' => true, 'subject' => 'Bram', 'frame' => 20, 'over' => 12, 'size' => 'full'],
+        ['do' => 'item.ride', 'item' => 'Bram', 'on' => 'Boat', 'from' => 400],
     ]);
 
     return $scene->refresh();
@@ -79,7 +80,8 @@ function asSent(Scene $scene): array
         'item.key' => ['item' => 'Boat', 'frame' => 10, 'position' => [10, 0, 1], 'turnDeg' => [0, 20, 0], 'ease' => 'in'],
         'item.route' => ['item' => 'Cart', 'points' => [[6, 0], [9, 0]], 'from' => 0, 'to' => 60],
         'item.push' => ['item' => 'Cart', 'by' => 'Bram', 'points' => [[9, 0]], 'start' => 120, 'speed' => 1],
-        'item.ride' => ['item' => 'Bram', 'on' => 'Boat', 'from' => 100, 'to' => 140],
+        'item.ride' => ['item' => 'Bram', 'on' => 'Boat', 'from' => 100, 'to' => 140, 'getOn' => false],
+        'item.alight' => ['item' => 'Bram', 'at' => 700],
         'item.wear' => ['item' => 'Oda', 'cloth' => 'Cloak', 'from' => 0, 'to' => 90],
         'item.remove' => ['item' => 'Key'],
         'crowd.add' => [

@@ -299,11 +299,36 @@ test('a performer rides the bicycle: one command, one step of undo', function ()
     expect(rows($scene)['contacts'])->toHaveCount(5)->and($compiled->notes)->toBe([]);
     $oda = 'i'.collect(rows($scene)['items'])->firstWhere('name', 'Oda')['id'];
     $hips = fn (float $f): array => SceneEvaluator::jointPlace($compiled, $oda, $compiled->lanes[$oda]->figure->hips, $f)->position;
-    expect($hips(0)[0] - $hips($compiled->frames - 1)[0])->toBeGreaterThan(2.0)->and($hips(10)[1])->toBeBetween(0.9, 1.05);
+    expect($hips(0)[0] - $hips($compiled->frames - 1)[0])->toBeGreaterThan(2.0)->and($hips(30)[1])->toBeBetween(0.85, 1.05);
+    // Where Oda stood before is as it was.
+    $stood = static fn (array $all): array => collect($all['items'])->firstWhere('name', 'Oda')['position'];
+    expect($stood(rows($scene)))->toBe($stood($first));
     $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/undo")->assertOk();
     expect(rows($scene))->toBe($first);
     expect(fn () => $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Key']]))
         ->toThrow(UnableToStage::class, 'no places for a rider');
+});
+
+test('a performer walks up to the bicycle, gets on, and gets off where it stands', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2.0, 0, 1.5], 'headingDeg' => -90],
+        ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[-1.2, 1.4]], 'speed' => 1.5],
+    ], $user);
+    $said = $this->edit($scene, [['do' => 'item.ride', 'item' => 'Oda', 'on' => 'Bicycle', 'from' => 20, 'to' => 300]], $user);
+    $rows = rows($scene->refresh());
+    $bicycle = collect($rows['items'])->firstWhere('name', 'Bicycle');
+    $on = collect($rows['beats'])->filter(
+        fn (array $b): bool => ($b['play']['on'] ?? '') === "i{$bicycle['id']}",
+    )->sortBy('start')->values();
+    expect($on)->toHaveCount(4)->and($on[0]['start'])->toBeGreaterThan(20)->and(
+        $bicycle['route']['from'],
+    )->toBeGreaterThan($on[0]['start'] + 40)
+        ->and($on[3]['start'])->toBe(300);
+    // Taken out, the thing leaves the beats where they are, and the scene still plays.
+    $this->edit($scene, [['do' => 'item.remove', 'item' => 'Bicycle']], $user);
+    expect(app(SceneStream::class)->compile($scene->refresh())->frames)->toBeGreaterThan(300);
 });
 
 test('a pusher who is taken out leaves the cart where it stands; undo brings both back', function (): void {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Edits\Commands;
 
+use App\Edits\CommandList;
 use App\Edits\EditCommand;
 use App\Edits\EditContext;
 use App\Edits\PartnerOf;
@@ -11,8 +12,10 @@ use App\Edits\RowColumns;
 use App\Edits\RowRules;
 use App\Exceptions\UserError;
 use App\Models\Asset;
+use CrispReel\Core\Compile\Nearby;
 use CrispReel\Core\Document\Beat;
 use Illuminate\Support\Facades\DB;
+use stdClass;
 
 /**
  * Puts a motion on a performer's lane; without a start it follows the last beat. Half of what two people do together, with a partner
@@ -49,6 +52,10 @@ final class BeatAdd implements EditCommand
             throw new UserError('beat.not-performer', "\"{$item->name}\" is not a performer.", 'Put the motion on a performer.');
         }
         self::needMotion($motion);
+        $mounts = isset($in['partner']) ? $this->mounts($scene, $item, $motion, $in['start'] ?? null) : null;
+        if ($mounts !== null) {
+            return $mounts;
+        }
         $partner = isset($in['partner']) ? (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null) : null;
         unset($in['partner']);
         if ($partner !== null) {
@@ -68,6 +75,23 @@ final class BeatAdd implements EditCommand
         }
 
         return "{$motion->name} for {$item->name}";
+    }
+
+    /** Getting on and off is done on the thing that is near; null: nothing is, or it is another motion. */
+    private function mounts(EditContext $scene, stdClass $item, Asset $motion, ?int $start): ?string
+    {
+        if ($motion->production_id !== null || ! in_array($motion->slug, ['get-on', 'get-off'], true)) {
+            return null;
+        }
+        $start ??= $this->after($scene, (int) $item->id);
+        if ($motion->slug === 'get-off') {
+            return CommandList::get('item.alight')->apply($scene, ['item' => $item->id, 'at' => $start]);
+        }
+        $thing = Nearby::rideable($scene->compiled(), $scene->assets, "i{$item->id}", (float) $start);
+
+        return $thing === null ? null : CommandList::get('item.ride')->apply(
+            $scene, ['item' => $item->id, 'on' => $thing, 'from' => $start, 'getOn' => true],
+        );
     }
 
     public static function needMotion(Asset $motion): void

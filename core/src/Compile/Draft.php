@@ -28,6 +28,8 @@ final class Draft
 
     public readonly Surroundings $around;
 
+    private ?OwnPlaces $own = null;
+
     public function __construct(
         public readonly Document $document,
         public readonly AssetSource $assets,
@@ -46,6 +48,11 @@ final class Draft
         }
 
         return $this->memory->of("figure {$asset->digest} {$asset->blob}", static fn (): Figure => new Figure($asset->blob, $digest));
+    }
+
+    public function ownPlaces(): OwnPlaces
+    {
+        return $this->own ??= new OwnPlaces($this->document, $this->assets, $this->figure(...), $this->around, $this->memory);
     }
 
     public function note(Finding ...$notes): void

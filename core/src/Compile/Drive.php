@@ -62,6 +62,12 @@ final class Drive
             ->point([$v->rear[0] + sin($v->forward) * $v->wheelbase, 0.0, $v->rear[1] + cos($v->forward) * $v->wheelbase]);
         $points = [[$front[0], 0.0, $front[2]]];
         $way = $lane === null || $this->pusher === null ? $this->route->points : $this->walked($lane, $this->pusher);
+        // A place between its axles, as where it stands itself, is none to go to: it would roll back for it.
+        [$sx, , $sz] = $this->start()->position;
+        $reach = hypot($front[0] - $sx, $front[2] - $sz);
+        while (count($way) > 1 && hypot($way[0][0] - $sx, $way[0][1] - $sz) < $reach + 0.1) {
+            array_shift($way);
+        }
         foreach ($way as [$x, $z]) {
             $last = $points[count($points) - 1];
             if (hypot($x - $last[0], $z - $last[2]) > 0.1) {

@@ -6,20 +6,14 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
-use CrispReel\Core\Document\Command;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
-use CrispReel\Core\Document\Measured;
-use CrispReel\Core\Document\Mend;
 use CrispReel\Core\Document\Path;
-use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
-use CrispReel\Core\Motion\Repeat;
 use CrispReel\Core\Rig\Figure;
 
 /**
@@ -45,14 +39,18 @@ final class LaneCompiler
 
     private readonly PairTables $pairs;
 
+    private readonly Rides $rides;
+
     /** @param  \Closure(Item): (Figure|null)  $figures */
     public function __construct(
         private readonly Document $document,
         private readonly AssetSource $assets,
         \Closure $figures,
         private readonly Surroundings $around,
+        OwnPlaces $places,
         Memory $memory = new Memory,
     ) {
+        $this->rides = new Rides($document, $assets, $places, $around);
         $this->motions = new MotionTables($document, $assets, $memory);
         $this->stances = new StanceChanges($document, $this->motions, $memory);
         $this->pairs = new PairTables($document, $assets, $figures, $memory);
@@ -97,16 +95,19 @@ final class LaneCompiler
                 $last = $segments[count($segments) - 1];
             }
             $stance = CarryingOn::stance($last, $beat, $figure);
+            $thing = $figure->isHuman() ? $this->rides->thing($beat) : null;
+            if ($thing !== null) {
+                array_push($segments, ...$this->ridden($beat, $thing, $item, $figure, $last, $stance));
+
+                continue;
+            }
             if ($beat->path !== null && ($beat->path->from !== null || $this->leadsSomewhere($beat->path, $stance, $item))) {
                 $segments[] = $this->walk($beat, $item, $figure, $stance, $last->ground ?? 0.0);
 
                 continue;
             }
             if ($beat->path !== null) {
-                $this->notes[] = new Finding(
-                    'path.short', Severity::Look, "The path of {$item->name} leads nowhere.",
-                    remedy: 'Draw a place that is farther away.', about: [$item->id, $beat->id], frames: [$beat->start, $beat->start],
-                );
+                $this->notes[] = LaneNotes::leadsNowhere($beat, $item);
             }
             $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->motions->stood($beat, $figure);
             $seated = $last === null ? null : $this->stances->seated($last, $segment, $figure);
@@ -127,7 +128,7 @@ final class LaneCompiler
             static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start],
         );
 
-        $this->noteCovered($segments, $item);
+        array_push($this->notes, ...LaneNotes::covered($this->document, $segments, $item));
         array_push($this->notes, ...$this->pairing->notes());
 
         return new Lane($figure, $segments, $this->motions->standing($figure), $layers, $this->life($item, $figure));
@@ -158,33 +159,6 @@ final class LaneCompiler
             : new Life($figure, $item->life, crc32($item->id), $this->document->rate->perSecond());
     }
 
-    /**
-     * What goes on under the beat that follows is not seen: said, unless it goes on by its nature or only while the two are joined.
-     *
-     * @param  list<LaneSegment>  $segments
-     */
-    private function noteCovered(array $segments, Item $item): void
-    {
-        foreach ($segments as $k => $s) {
-            $next = $segments[$k + 1] ?? null;
-            // What was put in between covers the end of what it leads away from.
-            if ($next === null || $s->from->play->keepLooping || $next->isBetween()
-                || $s->end <= $next->start + max(1, $next->joinFrames)) {
-                continue;
-            }
-            $name = $this->document->assets[$s->from->motion]->name;
-            $hidden = (int) ceil($s->end - $next->start);
-            [$from, $to] = [(int) $next->start, (int) ceil($s->end)];
-            $this->notes[] = new Finding(
-                'beat.covered', Severity::Look,
-                sprintf('%d frames of "%s" are not seen: what follows begins before it ends.', $hidden, $name),
-                remedy: sprintf('Bring its end to frame %d, or what follows to frame %d.', $from, $to),
-                about: [$item->id, $s->beat], frames: [$from, $to], figures: [new Measured('covered', $hidden, 'frames', 0.0)],
-                mends: [new Mend('End it there', [Command::of('beat.trim', beat: $s->beat, edge: 'out', frame: $from)])],
-            );
-        }
-    }
-
     /** @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance */
     private function leadsSomewhere(Path $path, ?array $stance, Item $item): bool
     {
@@ -199,23 +173,53 @@ final class LaneCompiler
         return false;
     }
 
-    private function segment(Beat $beat, Item $item, Figure $figure): LaneSegment
+    /**
+     * What is done on a thing, after the way to it.
+     *
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance
+     * @return list<LaneSegment>
+     */
+    private function ridden(Beat $beat, Item $thing, Item $item, Figure $figure, ?LaneSegment $last, ?array $stance): array
+    {
+        $recipe = $this->motions->recipeOf($beat);
+        $way = $recipe !== null && $recipe->model === 'mount' ? $recipe->text('way') : '';
+        $side = $beat->settings['side'] ?? null;
+        $facts = $way === '' ? [] : $this->rides->facts(
+            $thing, $item, $beat->start + ($way === 'off' ? $beat->play->holdBefore : 0), is_numeric($side) ? (float) $side : null,
+        );
+        $segment = $this->segment($beat, $item, $figure, $facts);
+        $segment->lives = $segment->lives && $way !== 'wait';
+        CarryingOn::carryOn(null, null, $segment, $figure);
+        $segment->riding = $this->rides->riding($thing, $item, $figure);
+        $out = [$segment];
+        if ($way === 'on' && $beat->start > 0) {
+            $segment->ground = $segment->riding->at($segment->start)->position[1] + $facts['ground'];
+            $walk = $this->pairing->approach($last, $stance, $segment, $item, $figure);
+            $out = $walk === null ? $out : [$walk, $segment];
+        }
+        $segment->ground = $segment->riding->at($segment->end)->position[1] + ($way === 'off' ? $facts['ground'] : 0.0);
+
+        return $out;
+    }
+
+    /** @param  array<string, float>  $facts  numbers that the beat's own settings do not know */
+    private function segment(Beat $beat, Item $item, Figure $figure, array $facts = []): LaneSegment
     {
         $asset = $this->document->assets[$beat->motion];
-        [$table, $key] = $this->motions->table($asset, $beat->settings, $item, $figure);
+        [$table, $key] = $this->motions->table($asset, $beat->settings + $facts, $item, $figure);
         $half = $this->pairs->half($beat, $item, $figure, $this->motions);
         if ($half !== null) {
             [$table, $key, $miss] = $half;
             $this->pairing->noteMiss($beat, $item, $miss);
         } else {
-            $this->noteAlone($beat, $item, $asset->name);
+            array_push($this->notes, ...LaneNotes::alone($this->document, $beat, $item, $asset->name, $this->motions->recipeOf($beat)));
         }
         $round = $this->motions->round($beat, $table, $key, $figure);
         $segment = $round === null
             ? $this->motions->placed($beat, $table, $key, $figure, 1.0)
             : $this->motions->placed($beat, $round['table'], $round['key'], $figure, 1.0, [$round['from'], $round['to']]);
         if ($round !== null) {
-            $this->noteRound($beat, $item, $asset->name, $round['from'], $round['to'], $round['distance']);
+            $this->notes[] = LaneNotes::round($beat, $item, $asset->name, $round['from'], $round['to'], $round['distance']);
         }
         $recipe = $this->motions->recipe($asset, $beat->settings);
         $segment->lives = $recipe !== null;
@@ -223,38 +227,6 @@ final class LaneCompiler
         $segment->rise = $rise === 0.0 ? 0.0 : $rise * $figure->body()->scale;
 
         return $segment;
-    }
-
-    /** What takes two is done with somebody, or said to be done into the air. */
-    private function noteAlone(Beat $beat, Item $item, string $name): void
-    {
-        $recipe = $this->motions->recipeOf($beat);
-        $half = $recipe !== null && $recipe->model === 'act' && Meetings::half($recipe)[0] !== '';
-        if ($half && PairTables::partner($this->document, $beat) === null) {
-            $this->notes[] = new Finding(
-                'pair.alone', Severity::Look, sprintf('%s does "%s" with nobody.', $item->name, $name), 'It is done into the air.',
-                'Bring somebody within 5 m and click it again, or tie it to another\'s beat under With.',
-                [$item->id, $beat->id], [$beat->start, $beat->start],
-            );
-        }
-    }
-
-    /** Where a recording goes round is said; what cannot go round without a jump as well. */
-    private function noteRound(Beat $beat, Item $item, string $name, float $from, float $to, float $off): void
-    {
-        $fits = $off <= Repeat::FITS;
-        $this->notes[] = new Finding(
-            $fits ? 'repeat.from' : 'repeat.none', $fits ? Severity::Fyi : Severity::Look,
-            $fits
-                ? sprintf('"%s" goes round from second %.2f to %.2f, where it fits best (%.0f cm off).', $name, $from, $to, 100 * $off)
-                : sprintf('"%s" cannot go round: the best place to begin again is %.0f cm off.', $name, 100 * $off),
-            $fits ? '' : 'The body jumps at each round.',
-            $fits ? 'Trim it, and it goes round where it is trimmed.' : 'Play it once, or trim it to a part that ends as it begins.',
-            [$item->id, $beat->id], [$beat->start, $beat->start], [new Measured('off', round($off, 3), 'm', Repeat::FITS)],
-            $fits ? [] : [new Mend(
-                'Play it once', [Command::of('beat.set', beat: $beat->id, loops: 1, play: ['fill' => null, 'keepLooping' => null])],
-            )],
-        );
     }
 
     /**

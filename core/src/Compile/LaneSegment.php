@@ -42,6 +42,9 @@ final class LaneSegment
     /** Feet on ground that is not even. */
     public ?GroundFit $fit = null;
 
+    /** The thing that it is done on, and along with. */
+    public ?Riding $riding = null;
+
     public readonly string $beat;
 
     public readonly float $start;
@@ -102,7 +105,9 @@ final class LaneSegment
         $lift = $this->lift + $loop * $this->rise;
         $row = $move === [0.0, 0.0, 0.0] && $lift === 0.0 ? $row : ClipTable::moved($row, $move, $this->hips, $lift);
 
-        return $this->fit === null ? $row : $this->fit->apply($row, $frame - $this->start);
+        $row = $this->fit === null ? $row : $this->fit->apply($row, $frame - $this->start);
+
+        return $this->riding === null ? $row : $this->riding->apply($row, $frame);
     }
 
     /** Whether it was put in between two beats by itself. */
@@ -200,9 +205,9 @@ final class LaneSegment
     public function fingerprint(): string
     {
         return sprintf(
-            '%s%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->lives ? 'l' : '', $this->fit->key ?? '', $this->tableKey, $this->start,
-            $this->timing->fingerprint(),
-            (int) $this->onTheSpot, $this->join, $this->joinFrames, $this->lift, ...$this->move,
+            '%s%s%s|%s|%.6f|%s|%d|%s|%d|%.7f,%.7f,%.7f,%.7f', $this->lives ? 'l' : '', $this->fit->key ?? '', $this->riding->key ?? '',
+            $this->tableKey, $this->start, $this->timing->fingerprint(), (int) $this->onTheSpot, $this->join, $this->joinFrames,
+            $this->lift, ...$this->move,
         );
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Math\Ease;
-use CrispReel\Core\Math\Keys;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -69,16 +68,8 @@ final class Moment
         if (isset($this->scene->drives[$item])) {
             return $this->scene->drives[$item]->place($this->frame);
         }
-        $keys = $this->scene->document->items[$item]->moves ?? [];
-        if ($keys === []) {
-            return $this->scene->places[$item];
-        }
-        [$i, $j, $share] = Keys::around(array_column($keys, 'frame'), $this->frame);
-        [$a, $b] = [$keys[$i], $keys[$j]];
-        $u = $j > $i ? Ease::named($b->ease, Ease::clamp($share)) : 0.0;
-        $scale = $this->scene->places[$item]->scale;
 
-        return (new Placement($a->position, $a->rotation, $scale))->mix(new Placement($b->position, $b->rotation, $scale), $u);
+        return OwnPlaces::keyed($this->scene->document->items[$item], $this->scene->places[$item], $this->frame);
     }
 
     private function carried(string $item, Carry $c): Placement

@@ -4,16 +4,20 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Q4;
 
-/** Who is nearest to somebody: whom they would do something with. */
+/** Who and what is nearest to somebody: whom they would do something with, what they would ride. */
 final class Nearby
 {
     /** Metres in which anybody is near, and degrees off the way the body faces in which they count as they are. */
     private const FAR = 5.0;
 
     private const AHEAD = 70.0;
+
+    /** Metres in which a thing is near. */
+    private const THING = 12.0;
 
     /** How much farther somebody behind seems. */
     private const BEHIND = 2.0;
@@ -33,6 +37,25 @@ final class Nearby
             $far *= $off > self::AHEAD ? self::BEHIND : 1.0;
             if ($far < $best[0]) {
                 $best = [$far, (string) $other];
+            }
+        }
+
+        return $best[1];
+    }
+
+    /** @return string|null the nearest thing that has places for a rider; null where none is near */
+    public static function rideable(CompiledScene $scene, AssetSource $assets, string $id, float $frame): ?string
+    {
+        [$x, $z] = self::stands($scene, $id, $frame);
+        $best = [self::THING, null];
+        foreach ($scene->document->items as $thing) {
+            if ($thing->kind === 'performer' || Rides::section($assets->digest($scene->document->assets[$thing->asset]), 'rider') === []) {
+                continue;
+            }
+            $at = $scene->poses->at($frame)->place($thing->id)->position;
+            $far = hypot($at[0] - $x, $at[2] - $z);
+            if ($far < $best[0]) {
+                $best = [$far, $thing->id];
             }
         }
 

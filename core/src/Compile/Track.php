@@ -21,7 +21,7 @@ use CrispReel\Core\Math\V3;
 final class Track
 {
     /** Bump when a track is settled in another way. */
-    private const VERSION = 2;
+    private const VERSION = 3;
 
     private const EVERY = 0.02;
 
@@ -163,6 +163,8 @@ final class Track
 
     private function tangent(float $s): float
     {
+        // Before its beginning and beyond its end the line goes on as it begins and ends.
+        $s = Ease::clamp($s, 0.0, $this->length);
         $a = $this->line->at(max(0.0, $s - 0.12));
         $b = $this->line->at(min($this->length, $s + 0.12));
 

@@ -47,6 +47,7 @@ final readonly class Play implements Checked
      * @param  list<string>  $mask  parts that a laid-over beat moves; empty: all
      * @param  string  $anchor  what stays in place where this beat carries on
      * @param  string  $with  beat of another performer that this one stands to as the motions were made; empty: none
+     * @param  string  $on  item that the beat is done on, and along with: a bicycle is got on, ridden, got off; empty: none
      * @param  string  $stance  fit: who sits does it seated, or rises for it before; own: as the motion is, whatever was before
      */
     public function __construct(
@@ -70,6 +71,7 @@ final readonly class Play implements Checked
         #[Frames(0, 240)] public int $fadeOut = 6,
         #[Choice(self::ANCHORS)] public string $anchor = 'foot',
         #[Text(64)] public string $with = '',
+        #[Text(64)] public string $on = '',
         #[Choice(self::STANCES)] public string $stance = 'fit',
     ) {
     }

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Compile\SceneCompiler;
 use CrispReel\Core\Document\Command;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Staging\Ride;
@@ -10,32 +11,53 @@ use CrispReel\Core\Staging\Wear;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Scenes;
 
-function oneAndThing(string $asset, float $headingDeg = 90.0): Document
+/** @param  array<string, mixed>|null  $route */
+function oneAndThing(string $asset, float $headingDeg = 90.0, ?array $route = null): Document
 {
     return Document::fromArray(Scenes::data(['items' => [
-        Scenes::item('Oda', 'oda', 3.0, 4.0, 10.0), Scenes::item('Thing', $asset, 1.0, -2.0, $headingDeg),
+        Scenes::item('Oda', 'oda', 3.0, 4.0, 10.0),
+        ($route === null ? [] : ['route' => $route]) + Scenes::item('Thing', $asset, 1.0, -2.0, $headingDeg),
     ]]));
 }
 
-test('who rides sits on the seat, goes with the thing, and holds it by hands, feet and hips for as long', function (): void {
-    $scene = oneAndThing('bicycle');
+function ride(Document $scene, string $who, string $on, int $from, ?int $to, bool $getsOn): array
+{
     $assets = new FakeAssets;
-    [$place, $link, $first] = $commands = Ride::of($scene, $assets, 'Oda', 'Thing', 12, 80);
-    $seat = $assets->digest($scene->assets['bicycle'])['mounts']['seat']['position'];
-    // Turned by 90 degrees, what lies along its z lies along the scene's x.
-    expect($place->name)->toBe('item.place')->and($place->payload['item'])->toBe('Oda')
-        ->and($place->payload['position'][0])->toEqualWithDelta(1.0 + $seat[2], 1e-9)
-        ->and($place->payload['position'][2])->toEqualWithDelta(-2.0 - $seat[0], 1e-9)
-        ->and($place->payload['headingDeg'])->toEqualWithDelta(90.0, 1e-9);
-    expect($link->toArray())->toBe([
-        'do' => 'link.add', 'child' => 'Oda', 'parent' => 'Thing', 'from' => 12, 'to' => 80, 'keep' => 'place',
+
+    return Ride::of(SceneCompiler::compile($scene, $assets), $assets, $who, $on, $from, $to, $getsOn);
+}
+
+test('who rides from the first frame on sits there, and holds on by hands, feet and hips for as long as it rolls', function (): void {
+    $scene = oneAndThing('bicycle', 90.0, ['points' => [[9.0, -2.0]], 'from' => 12, 'to' => 108]);
+    [$rides, $waits, $off] = $commands = ride($scene, 'Oda', 'Thing', 12, 140, false);
+    expect(
+        array_map(static fn (Command $c): array => [$c->name, $c->payload['motion'], $c->payload['start']], [$rides, $waits, $off]),
+    )->toBe([
+        ['beat.add', 'ride', 12], ['beat.add', 'wait-on', 108], ['beat.add', 'get-off', 140],
     ]);
-    $held = array_map(static fn (Command $c): string => $c->payload['effector'], array_slice($commands, 2));
-    expect($held)->toContain('hips', 'handL', 'handR', 'footL', 'footR')->and($first->name)->toBe('contact.add');
-    foreach (array_slice($commands, 2) as $c) {
-        expect($c->payload['target'])->toBe('Thing')->and([$c->payload['from'], $c->payload['to']])->toBe([12, 80])
-            ->and($c->payload['turn'])->toBe(str_starts_with($c->payload['effector'], 'hand') ? 'follow' : 'keep');
+    foreach ([$rides, $waits, $off] as $c) {
+        expect($c->payload['item'])->toBe('Oda')->and($c->payload['play']['on'])->toBe('Thing');
     }
+    $held = array_column(array_map(static fn (Command $c): array => $c->payload, array_slice($commands, 3)), null, 'effector');
+    expect(array_keys($held))->toEqualCanonicalizing(['hips', 'handL', 'handR', 'footL', 'footR']);
+    // A foot is on the ground before it rolls and after; the other stays on its pedal.
+    expect(
+        [$held['footL']['from'], $held['footL']['to']],
+    )->toBe([15, 105])->and([$held['footR']['from'], $held['footR']['to']])->toBe([12, 140])
+        ->and($held['hips']['to'])->toBe(108)->and($held['handL']['turn'])->toBe('follow')->and($held['footR']['turn'])->toBe('keep');
+});
+
+test('who gets on walks up to the nearer side first, and the thing waits', function (): void {
+    $scene = oneAndThing('bicycle', 90.0, ['points' => [[9.0, -2.0]], 'from' => 0, 'to' => 96]);
+    [$route, $on, $rides] = ride($scene, 'Oda', 'Thing', 10, null, true);
+    $start = $on->payload['start'];
+    expect($on->payload['motion'])->toBe('get-on')->and($start)->toBeGreaterThan(60)->and($rides->payload['motion'])->toBe('ride');
+    expect($route->name)->toBe('item.route')->and($route->payload['from'])->toBeGreaterThan($start + 40)
+        ->and($route->payload['to'] - $route->payload['from'])->toBe(96);
+    // It faces +x: what lies at greater z is on its right.
+    expect($on->payload['settings'])->toBe(['side' => -1.0]);
+    $other = oneAndThing('bicycle', -90.0);
+    expect(ride($other, 'Oda', 'Thing', 10, null, true)[0]->payload['settings'])->toBe(['side' => 1.0]);
 });
 
 test('what is put on is cut to who wears it, and hangs from the joint that its file names', function (): void {
@@ -58,9 +80,9 @@ test('what cannot be ridden or worn is refused with the way out', function (call
     }
     $this->fail('It was staged.');
 })->with([
-    'a key' => [fn ($a) => Ride::of(oneAndThing('key'), $a, 'Oda', 'Thing', 0, null), 'ride.no-seat', '"Thing" has no places'],
+    'a key' => [fn () => ride(oneAndThing('key'), 'Oda', 'Thing', 0, null, false), 'ride.no-seat', '"Thing" has no places'],
     'a thing that rides' => [
-        fn ($a) => Ride::of(oneAndThing('bicycle'), $a, 'Thing', 'Oda', 0, null), 'ride.not-performer', '"Thing" is not a performer',
+        fn () => ride(oneAndThing('bicycle'), 'Thing', 'Oda', 0, null, false), 'ride.not-performer', '"Thing" is not a performer',
     ],
     'a lantern as a coat' => [
         fn ($a) => Wear::of(oneAndThing('lantern'), $a, 'Oda', 'Thing', 0, null), 'wear.no-cloth', 'cannot be put on',

@@ -92,6 +92,11 @@ final class FakeAssets implements AssetSource
         if ($motion === 'recordedWalk') {
             return ['kind' => 'motion', 'format' => 'bvh'];
         }
+        if (in_array($motion, ['getOn', 'getOff', 'waitOn'], true)) {
+            $way = ['getOn' => 'on', 'getOff' => 'off', 'waitOn' => 'wait'][$motion];
+
+            return ['kind' => 'motion', 'recipe' => ['model' => 'mount', 'settings' => ['way' => $way, 'seed' => 3]]];
+        }
         [$model, $settings] = in_array($motion, MotionRecipe::MODELS, true) ? [$motion, []] : ['act', ['score' => $motion]];
 
         return ['kind' => 'motion', 'recipe' => ['model' => $model, 'settings' => $settings + ['seed' => 3]]];

@@ -27,7 +27,10 @@ final class Scenes
         ] as $id => $kind) {
             $assets[] = ['id' => $id, 'kind' => $kind, 'name' => ucfirst($id), 'blob' => $hash($id), 'digest' => $hash("{$id} digest")];
         }
-        foreach (['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown', 'pushA', 'pushB', 'recordedWalk'] as $m) {
+        foreach ([
+            'idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown', 'pushA', 'pushB',
+            'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip',
+        ] as $m) {
             $assets[] = ['id' => "m-{$m}", 'kind' => 'motion', 'name' => $m, 'blob' => $hash($m), 'digest' => $hash("{$m} digest")];
         }
 

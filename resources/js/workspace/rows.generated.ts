@@ -102,6 +102,7 @@ export const PlayRow = v.object({
     fadeOut: v.optional(v.number()),
     anchor: v.optional(v.picklist(['foot', 'hips'])),
     with: v.optional(v.string()),
+    on: v.optional(v.string()),
     stance: v.optional(v.picklist(['fit', 'own'])),
 });
 export type PlayRow = v.InferOutput<typeof PlayRow>;

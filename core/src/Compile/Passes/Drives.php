@@ -36,6 +36,12 @@ final class Drives implements Pass
             if ($item->kind === 'performer') {
                 throw UnableToCompile::noRoute($item->name);
             }
+            $free = $this->draft->ownPlaces()->drive($item);
+            if ($free !== null) {
+                $out[$item->id] = $free;
+
+                continue;
+            }
             $asset = $this->draft->document->assets[$item->asset];
             $by = $item->route->by;
             $pushing = $this->pushing($item);

@@ -19,7 +19,9 @@ final class Lanes implements Pass
 {
     public function settle(Draft $draft): void
     {
-        $compiler = new LaneCompiler($draft->document, $draft->assets, $draft->figure(...), $draft->around, $draft->memory);
+        $compiler = new LaneCompiler(
+            $draft->document, $draft->assets, $draft->figure(...), $draft->around, $draft->ownPlaces(), $draft->memory,
+        );
         $around = $draft->around->everything();
         $lanes = [];
         $tied = self::tied($draft->document->beats);
@@ -69,6 +71,9 @@ final class Lanes implements Pass
             array_map(static fn (string $a): array => [$a, $d->assets[$a]->name, $d->assets[$a]->digest, $d->assets[$a]->blob], $assets),
             array_filter($d->links, static fn (Link $l): bool => $l->child === $item->id) !== [],
         ];
+        foreach (array_unique(array_map(static fn (Beat $b): string => $b->play->on, array_values($beats))) as $thing) {
+            $parts[] = isset($d->items[$thing]) ? $draft->ownPlaces()->grounds($d->items[$thing]) : null;
+        }
         if (array_intersect_key(array_column($beats, null, 'id'), $tied) !== []) {
             // Who stands to another goes by all that the other does, and so on.
             $parts[] = array_map(static fn (Beat $b): array => $b->toArray(), $d->beats);

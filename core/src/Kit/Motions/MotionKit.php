@@ -68,6 +68,9 @@ final class MotionKit
         ],
         ['wave', 'Wave', 'wave', [], ['wave', 'greet', 'hello', 'goodbye', 'say', 'call', 'happy']],
         ['hand-over', 'Hand over', 'handOver', [], ['give', 'hand over', 'pair']],
+        ['get-on', 'Get on', 'mount', ['way' => 'on'], ['get on', 'mount', 'ride', 'bicycle', 'boat', 'sit', 'climb', 'board']],
+        ['get-off', 'Get off', 'mount', ['way' => 'off'], ['get off', 'dismount', 'ride', 'bicycle', 'boat', 'climb', 'out', 'leave']],
+        ['wait-on', 'Wait, one foot down', 'mount', ['way' => 'wait'], ['wait', 'ride', 'bicycle', 'boat', 'seat']],
         ['receive', 'Receive', 'receive', [], ['take', 'receive', 'pair']],
     ];
 

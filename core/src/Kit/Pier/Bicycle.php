@@ -173,6 +173,7 @@ final class Bicycle
                 ['joint' => 'fork', 'steers' => true, 'rolls' => false, 'bears' => false],
                 ['joint' => 'crank', 'radius' => self::GEAR, 'bears' => false],
             ],
+            'getOn' => ['away' => 0.36, 'ahead' => 0.04, 'over' => 0.98, 'behind' => -0.30],
             'rider' => [
                 'hips' => ['mount' => 'seat'], 'handL' => ['mount' => 'fork', 'offset' => [0.26, 0.69, -0.16]],
                 'handR' => ['mount' => 'fork', 'offset' => [-0.26, 0.69, -0.16]],

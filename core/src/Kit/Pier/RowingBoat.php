@@ -130,6 +130,7 @@ final class RowingBoat
 
         return [
             'rear' => [0.0, 0.0], 'floats' => Shore::WATER, 'oars' => [$oar('oarL', 1), $oar('oarR', -1)],
+            'getOn' => ['away' => self::BEAM + 0.17, 'over' => 0.34, 'floor' => -0.07, 'half' => self::BEAM],
             'rider' => [
                 'headingDeg' => 180, 'hips' => ['mount' => 'seat'],
                 // With the back to the bow the left hand is on the right oar.

@@ -48,14 +48,17 @@ final class GaitPlan
     /** Steps and slopes on the way; null: the ground is even. */
     private readonly ?Terrain $terrain;
 
+    private readonly Pacing $pacing;
+
     /** The manner of the step that is being planned. */
     private GaitStyle $now;
 
     /** @param  list<array{float, GaitStyle}>  $manners  from distances on, rising; they are taken on over the next steps */
     private function __construct(
         private readonly BodyFrame $body, private readonly GaitStyle $style, public readonly bool $cycle, private readonly Course $course,
-        private readonly array $manners = [],
+        array $manners = [],
     ) {
+        $this->pacing = new Pacing($style, $manners);
         $this->turning = $this->base = new MonotoneTrack([0.0], [[0.0]]);
         $this->now = $style;
         $this->terrain = $cycle || $course->uneven() === null ? null : new Terrain($course, $body);
@@ -96,25 +99,8 @@ final class GaitPlan
     public function manner(float $s): GaitStyle
     {
         return $this->terrain?->manner($s) ?? (
-            $this->manners === [] && $this->style->run <= 0.0 ? $this->style : $this->planned($s, $this->length)
+            $this->cycle || $this->pacing->isEven() ? $this->style : $this->pacing->at($s, $this->length)
         );
-    }
-
-    /** Each manner is taken on over a metre and a half, and nobody runs off from a stand or stops dead. */
-    private function planned(float $s, float $metres): GaitStyle
-    {
-        $st = $this->style;
-        foreach ($this->manners as [$from, $to]) {
-            $st = $st->mix($to, Ease::smooth(($s - $from + 0.3) / 1.5));
-        }
-        if ($st->run > 0.0 && ! $this->cycle) {
-            $quick = new GaitStyle(1.9, 1.0, $st->bounce, 0.0, $st->arm, $st->weight, $st->age, $st->mood);
-            $slow = new GaitStyle(1.35, 1.0, $st->bounce, 0.0, $st->arm, $st->weight, $st->age, $st->mood);
-            $st = $quick->mix($st, Ease::smooth($s / 2.2));
-            $st = $slow->mix($st, Ease::smooth(($metres - 0.5 - $s) / 3.2));
-        }
-
-        return $st;
     }
 
     private function half(): float
@@ -216,16 +202,17 @@ final class GaitPlan
     private function planToMark(float $metres, float $facing, ?float $face): void
     {
         $this->length = $metres;
-        $places = $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->planned($s, $metres)) ?? $this->footfalls($metres);
+        $places = $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->pacing->at($s, $metres))
+            ?? $this->pacing->footfalls($metres);
         $count = count($places);
         $first = Angle::wrapped($facing - $this->course->at(0.0)[2]);
         $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
         [$turnTimes, $turns, $begin] = abs($first) > 0.6
             ? $this->turnSteps($steps, 0.0, $first, 0.0, 0.1)
             : [[0.1, 0.9], [[$first], [0.0]], 0.0];
-        $travel = [[-5.0, 0.0], [$begin + 0.12, 0.0]];
-        // Who has turned is on the way already.
-        $t = $begin + ($begin > 0.0 ? 0.06 : 0.30);
+        // The body falls ahead before the first foot leaves the ground; who has turned is on the way already.
+        $t = $begin + ($begin > 0.0 ? 0.04 : 0.20);
+        $travel = [[-5.0, 0.0], [$t - 0.10, 0.0]];
         $phase = [[-5.0, -0.5], [$begin, -0.5], [$t - 0.02, -0.5]];
         $strength = [[-5.0, 0.0], [$t - 0.02, 0.0]];
         $height = $steps['L'][0]->y;
@@ -234,16 +221,13 @@ final class GaitPlan
         for ($k = 1; $k <= $count + 1; $k++) {
             $closing = $k === $count + 1;
             $s = $closing ? $metres : $places[$k - 1];
-            $st = $this->now = $this->terrain?->fall($k) ?? $this->planned($s, $metres);
-            $t += $st->stepSeconds * ($k === 1 ? 1.35 : ($closing ? 1.15 : 1.0));
+            $st = $this->now = $this->terrain?->fall($k) ?? $this->pacing->at($s, $metres);
+            // A shorter step takes less time, so that nobody slows down and hurries again on the way to a stop.
+            $usual = $this->style->run > 0.0 && $s > 0.5 * $metres ? Ease::clamp(($s - $before) / $st->step, 0.65, 1.0) : 1.0;
+            $t += $st->stepSeconds * ($k === 1 ? 1.12 : ($closing ? 0.95 : $usual));
             $side = $k % 2 === 1 ? 'L' : 'R';
             $last = $steps[$side][count($steps[$side]) - 1];
-            $last->off = $t - (1 - $st->duty) * 2 * $st->stepSeconds * ($k === 1 ? 1.1 : ($closing ? 0.95 : 1.0));
-            $was = $last->style;
-            if ($was !== null && $was->run > 0.0) {
-                // One who slows down leaves the ground as one who runs, and is longer in the air.
-                $last->off = min($last->off, $last->on + 1.05 * $was->duty * 2 * $was->stepSeconds);
-            }
+            self::leaves($last, $st, $t, $k === 1 ? 1.1 : ($closing ? 0.95 : 1.0));
             $last->leave = $k === 1 ? 0.75 : ($closing ? 0.8 : 1.0);
             // Both feet end in the common stance, so that what follows joins without a slide.
             $step = $k >= $count ? $this->standAt($side, $metres, 0.0) : $this->place($s, $side === 'L' ? 1.0 : -1.0, $t, 1e9);
@@ -251,14 +235,16 @@ final class GaitPlan
             [$step->on, $step->off, $step->land] = [$t, 1e9, $closing ? 0.25 : ($k === 1 ? 0.9 : 1.0)];
             $steps[$side][] = $step;
             $base = Terrain::carried($base, $t, $st->stepSeconds, $height, $step->y);
-            $travel[] = [$t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0), ($s + $before) / 2];
+            $now = $t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0);
+            if ($k === 1 || $closing) {
+                $travel[] = self::between($travel[count($travel) - 1], [$now, ($s + $before) / 2], $closing);
+            }
+            $travel[] = [$now, ($s + $before) / 2];
             $phase[] = [$t, ($k - 1) / 2];
             $strength[] = [$t, $closing ? 0.0 : ($k === $count ? 0.85 : 1.0)];
             [$height, $before] = [$step->y, $s];
         }
-        $phase[] = [$t + 0.35, $count / 2];
-        $strength[] = [$t + 0.35, 0.0];
-        $this->seconds = $t + 0.6;
+        [$phase[], $strength[], $this->seconds] = [[$t + 0.35, $count / 2], [$t + 0.35, 0.0], $t + 0.6];
         $last = $face === null ? 0.0 : Angle::wrapped($face - $this->course->at($metres)[2]);
         if (abs($last) > 0.1) {
             [$times, $more, $end] = $this->turnSteps($steps, $metres, 0.0, $last, max($t + 0.35, end($turnTimes) + 0.1));
@@ -274,26 +260,28 @@ final class GaitPlan
         $this->turning = new MonotoneTrack($turnTimes, $turns);
     }
 
-    /**
-     * Distances of the footfalls of a walk to a mark: the first two thirds of a step off, the last on the mark.
-     *
-     * @return non-empty-list<float>
-     */
-    private function footfalls(float $metres): array
+    /** When a foot leaves the ground that is to come down at $t, its swing so much longer than usual. */
+    private static function leaves(Step $last, GaitStyle $st, float $t, float $longer): void
     {
-        if ($this->manners === [] && $this->style->run <= 0.0) {
-            $count = max(2, (int) round($metres / $this->style->step + 0.35));
-            $length = $metres / ($count - 0.35);
-
-            return array_map(static fn (int $k): float => ($k - 0.35) * $length, range(1, $count));
+        $last->off = $t - (1 - $st->duty) * 2 * $st->stepSeconds * $longer;
+        $was = $last->style;
+        if ($was !== null && $was->run > 0.0) {
+            // One who slows down leaves the ground as one who runs, and is longer in the air.
+            $last->off = min($last->off, $last->on + 1.05 * $was->duty * 2 * $was->stepSeconds);
         }
-        $at = 0.65 * $this->planned(0.0, $metres)->step;
-        $out = [$at];
-        while ($at < $metres - 0.5 * $this->planned($at, $metres)->step || count($out) < 2) {
-            $out[] = $at += $this->planned($at, $metres)->step;
-        }
-        $k = $metres / $at;
+    }
 
-        return array_map(static fn (float $s): float => $s * $k, $out);
+    /**
+     * A body gathers speed as the cube of time, and loses it as the square: a moment on the way from one key of its travel to the next.
+     *
+     * @param  array{float, float}  $from  time and metres
+     * @param  array{float, float}  $to
+     * @return array{float, float}
+     */
+    private static function between(array $from, array $to, bool $stops): array
+    {
+        [$u, $v] = $stops ? [0.5, 0.75] : [0.6, 0.216];
+
+        return [Ease::mix($from[0], $to[0], $u), Ease::mix($from[1], $to[1], $v)];
     }
 }

@@ -10,7 +10,7 @@ use RuntimeException;
 /** A generated motion as small data: which model, with which numbers. Solved for each figure's own proportions. */
 final readonly class MotionRecipe
 {
-    public const MODELS = ['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'act'];
+    public const MODELS = ['idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'act', 'mount'];
 
     /** @param  array<string, mixed>  $settings */
     public function __construct(public string $model, public array $settings = [])

@@ -20,7 +20,7 @@ final class MotionSampler
     public const GAIT_RATE = 60.0;
 
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 7;
+    public const VERSION = 8;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
@@ -93,6 +93,8 @@ final class MotionSampler
                     Gesture::handOver($body, $seed, 4.2, $r->model === 'handOver', Ease::clamp($r->number('gap', 1.02), 0.7, 1.4)), 4.2,
                     false,
                 ];
+            case 'mount':
+                return Mounting::model($body, $r);
             case 'act':
                 $sheet = Reaction::of(ScoreBook::sheet($r->text('score')), Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));
                 $score = new Score(

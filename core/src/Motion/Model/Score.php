@@ -34,7 +34,7 @@ use CrispReel\Core\Rig\Reach;
  * @phpstan-type Spans list<array{float, float}>
  * @phpstan-type Sheet array{
  *     seconds: float, loops?: bool, shifts?: bool, looks?: bool, keys: Keys, pulses?: list<Pulse>, talks?: Spans, still?: bool,
- *     rises?: float, reacts?: float,
+ *     rises?: float, reacts?: float, swing?: list<string>,
  * }
  */
 final class Score
@@ -72,6 +72,9 @@ final class Score
 
     /** @var array<'L'|'R', list<array{float, list<float>}>> */
     private array $feet = [];
+
+    /** @var array<string, MonotoneTrack> feet that swing through their places without a stop */
+    private array $swings = [];
 
     /** @var array<string, MonotoneTrack> */
     private array $faces = [];
@@ -164,6 +167,9 @@ final class Score
         foreach (['L', 'R'] as $s) {
             $this->hands[$s] = $this->track(self::laid($handKeys[$s]));
             $this->arms[$s] = new ArmTrack($this->timed($armKeys[$s]));
+            if (in_array($s, $this->sheet['swing'] ?? [], true)) {
+                $this->swings[$s] = $this->track($this->feet[$s]);
+            }
         }
     }
 
@@ -434,6 +440,9 @@ final class Score
     private function footing(string $s, float $t, float $tap): Footing
     {
         $keys = $this->feet[$s];
+        if (isset($this->swings[$s])) {
+            return $this->placed(array_values($this->swings[$s]->at($t)), 0.0, 0.0);
+        }
         $i = 0;
         while ($i < count($keys) - 1 && $keys[$i + 1][0] <= $t) {
             $i++;
@@ -449,14 +458,20 @@ final class Score
         foreach ($a as $k => $from) {
             $p[] = $from + ($b[$k] - $from) * $e;
         }
-        $pitch = deg2rad(
-            $p[3] + max(0.0, $tap) + ($moves ? -18 * sin(M_PI * Ease::clamp($u * 1.6)) + 10 * sin(M_PI * Ease::clamp(($u - 0.5) * 2)) : 0.0)
-        );
+        $more = $moves ? -18 * sin(M_PI * Ease::clamp($u * 1.6)) + 10 * sin(M_PI * Ease::clamp(($u - 0.5) * 2)) : 0.0;
+
+        return $this->placed($p, max(0.0, $tap) + $more, $lift, ! $moves && $p[4] < 0.01);
+    }
+
+    /** @param  list<float>  $p  x, z, heading, pitch, height */
+    private function placed(array $p, float $pitchMore, float $lift, bool $planted = false): Footing
+    {
+        $pitch = deg2rad($p[3] + $pitchMore);
         [$ahead, $up, $toe] = $this->body->roll($pitch);
         $heading = deg2rad($p[2]);
         $w = Q4::rotate(Q4::aroundY($heading), [0.0, 0.0, $ahead]);
 
-        return new Footing([$p[0] + $w[0], $p[4] + $up + $lift, $p[1] + $w[2]], $pitch, $toe, $heading, ! $moves && $p[4] < 0.01, 0.5);
+        return new Footing([$p[0] + $w[0], $p[4] + $up + $lift, $p[1] + $w[2]], $pitch, $toe, $heading, $planted, 0.5);
     }
 
     /** @return array<string, float> by part and axis */

@@ -46,6 +46,9 @@ final class Stances
                 return [$stance, $stance];
             }
         }
+        if ($recipe->model === 'mount') {
+            return ['on' => ['stand', ''], 'off' => ['', 'stand']][$recipe->text('way')] ?? ['', ''];
+        }
         if (isset(self::LEAD[$score])) {
             return self::LEAD[$score];
         }

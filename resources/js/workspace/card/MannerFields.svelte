@@ -30,6 +30,7 @@
             ['size', 'Size', 0.3, 1.4, 1, 'How large the gestures are'],
             ['pace', 'Pace', 0.5, 2, 1, 'How quick it is'],
         ],
+        mount: [['side', 'Side', -1, 1, 1, "From the rider's left, 1, or the right, -1"]],
     };
     /** What is done to somebody is taken harder or softer. */
     const TAKEN: Slider = ['strength', 'Taken', 0.3, 2, 1, 'How hard it is taken; from 1.5 on the one who is struck falls'];

@@ -11,7 +11,11 @@
     const pusher = $derived(route?.by ? scene.find('items', Number(route.by.slice(1))) : null);
     const grips = $derived((scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.mounts ?? []).includes('gripL'));
     const rideable = $derived(scene.manifest?.items.find((i) => i.id === `i${item.id}`)?.extras.vehicle?.rider !== undefined);
-    const ridden = $derived(scene.rows.links.some((l) => l.parentId === item.id));
+    /** Who is on it: whoever has beats on it. */
+    const rider = $derived(scene.rows.beats.find((b) => b.play.on === `i${item.id}`)?.itemId);
+    const ridden = $derived(rider !== undefined || scene.rows.links.some((l) => l.parentId === item.id));
+    const ride = (getOn: boolean) =>
+        scene.edit({ do: 'item.ride', item: by || performers[0]!.id, on: item.id, from: Math.round(playhead.frame), getOn });
     const performers = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'item.route', item: item.id, ...values });
     const frame = (t: string, present: number) => parseFrameChange(t, scene.rate, present);
@@ -78,18 +82,33 @@
         </dl>
     {/if}
     {#if rideable && !ridden && performers.length > 0 && scene.canEdit}
-        <div class="mt-1.5 grid grid-cols-[1fr_auto] gap-1">
+        <div class="mt-1.5 grid grid-cols-[1fr_auto_auto] gap-1">
             <select class={field} aria-label="Who rides it" bind:value={by}>
                 {#each performers as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
             </select>
             <button
                 class="rounded border border-line px-1.5 hover:bg-desk"
+                data-testid="get-on"
+                title="Walks up to it from the playhead on, and gets on"
+                onclick={() => ride(true)}>Gets on</button
+            >
+            <button
+                class="rounded border border-line px-1.5 hover:bg-desk"
                 data-testid="ride"
-                onclick={() =>
-                    scene.edit({ do: 'item.ride', item: by || performers[0]!.id, on: item.id, from: Math.round(playhead.frame) })}
-                >Ride</button
+                title="Sits on it from the playhead on"
+                onclick={() => ride(false)}>Rides</button
             >
         </div>
+    {:else if rider !== undefined && scene.canEdit}
+        <p class="mt-1.5 flex items-center gap-2">
+            <span class="flex-1">{scene.find('items', rider)?.name} rides it</span>
+            <button
+                class="rounded border border-line px-1.5 hover:bg-desk"
+                data-testid="get-off"
+                title="At the playhead, or as soon as it stands"
+                onclick={() => scene.edit({ do: 'item.alight', item: rider, at: Math.round(playhead.frame) })}>Gets off</button
+            >
+        </p>
     {/if}
     {#if route && scene.canEdit}<button
             class="mt-1.5 text-tide hover:underline"

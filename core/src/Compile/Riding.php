@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use Closure;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Motion\ClipTable;
+
+/** Rows made on a thing, taken along with it: by its place at each frame, in the space of whoever rides. */
+final readonly class Riding
+{
+    /**
+     * @param  Closure(float): Placement  $place  of the motion's own space at a frame of the scene, of size 1
+     * @param  string  $key  what the places are computed from
+     */
+    public function __construct(private Closure $place, private int $hips, public string $key)
+    {
+    }
+
+    /**
+     * @param  list<float>  $row
+     * @return list<float>
+     */
+    public function apply(array $row, float $frame): array
+    {
+        $place = ($this->place)($frame);
+        [$x, $y, $z] = $place->point([$row[0], $row[1], $row[2]]);
+
+        return ClipTable::withHips($row, $x, $y, $z, $this->hips, Q4::mul($place->rotation, ClipTable::rotation($row, $this->hips)));
+    }
+
+    public function at(float $frame): Placement
+    {
+        return ($this->place)($frame);
+    }
+}
