@@ -14,6 +14,7 @@ use App\Exceptions\UserError;
 use App\Models\Asset;
 use CrispReel\Core\Compile\Nearby;
 use CrispReel\Core\Document\Beat;
+use CrispReel\Core\Motion\Scores\Moving;
 use Illuminate\Support\Facades\DB;
 use stdClass;
 
@@ -61,6 +62,9 @@ final class BeatAdd implements EditCommand
         if ($partner !== null) {
             $in['start'] ??= max($this->after($scene, (int) $item->id), $this->after($scene, (int) $partner->item->id) + $partner->comes);
         }
+        if (! isset($in['start'])) {
+            $this->walksOn($scene, (int) $item->id, $motion);
+        }
         $in['start'] ??= $this->after($scene, (int) $item->id);
         $columns = ['asset_id' => $motion->id] + RowColumns::fresh(Beat::class, self::ordered($in), $scene);
         $id = $scene->rows->insert('beats', $columns);
@@ -75,6 +79,18 @@ final class BeatAdd implements EditCommand
         }
 
         return "{$motion->name} for {$item->name}";
+    }
+
+    /** What begins out of a walk is entered at its pace: the walk before it, along a path, does not stop. */
+    private function walksOn(EditContext $scene, int $item, Asset $motion): void
+    {
+        $recipe = $scene->digest((int) $motion->id)['recipe'] ?? null;
+        $score = is_array($recipe) && is_array($recipe['settings'] ?? null) ? $recipe['settings']['score'] ?? '' : '';
+        $last = DB::table('beats')->where('item_id', $item)->orderByDesc('start')->orderByDesc('id')->first();
+        $path = $last === null || $last->path === null ? null : json_decode($last->path, true);
+        if (is_string($score) && Moving::has($score) && $last !== null && is_array($path)) {
+            $scene->rows->update('beats', (int) $last->id, ['path' => json_encode(['goesOn' => true] + $path, JSON_THROW_ON_ERROR)]);
+        }
     }
 
     /** Getting on and off is done on the thing that is near; null: nothing is, or it is another motion. */

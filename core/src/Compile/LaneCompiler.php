@@ -22,6 +22,9 @@ use CrispReel\Core\Rig\Figure;
  */
 final class LaneCompiler
 {
+    /** Frames that a walk which does not stop goes on for under what follows. */
+    private const BEYOND = 12.0;
+
     /** @var list<Finding> */
     private array $notes = [];
 
@@ -109,7 +112,7 @@ final class LaneCompiler
             if ($beat->path !== null) {
                 $this->notes[] = LaneNotes::leadsNowhere($beat, $item);
             }
-            $segment = $beat->path === null ? $this->segment($beat, $item, $figure) : $this->motions->stood($beat, $figure);
+            $segment = $beat->path === null ? $this->segment($beat, $item, $figure, $this->entered($last, $beat, $figure)) : $this->motions->stood($beat, $figure);
             $seated = $last === null ? null : $this->stances->seated($last, $segment, $figure);
             if ($seated !== null) {
                 $segments[] = $seated;
@@ -128,7 +131,7 @@ final class LaneCompiler
             static fn (LaneSegment $a, LaneSegment $b): int => [$a->from->play->layer, $a->start] <=> [$b->from->play->layer, $b->start],
         );
 
-        array_push($this->notes, ...LaneNotes::covered($this->document, $segments, $item));
+        array_push($this->notes, ...LaneNotes::covered($this->document, $segments, $item), ...LaneNotes::held($segments, $item));
         array_push($this->notes, ...$this->pairing->notes());
 
         return new Lane($figure, $segments, $this->motions->standing($figure), $layers, $this->life($item, $figure));
@@ -171,6 +174,22 @@ final class LaneCompiler
         }
 
         return false;
+    }
+
+    /**
+     * How fast somebody is who does not stop before a beat that begins out of a walk.
+     *
+     * @return array<string, float>
+     */
+    private function entered(?LaneSegment $last, Beat $beat, Figure $figure): array
+    {
+        if ($last === null || $last->timing->beyond <= 0.0 || $beat->start > $last->end + LaneNotes::AT_ONCE) {
+            return [];
+        }
+        [$a, $b] = [$last->row($last->end - 6.0), $last->row($last->end + 6.0)];
+        $pace = hypot($b[0] - $a[0], $b[2] - $a[2]) / $this->document->rate->seconds(12.0) / $figure->body()->scale;
+
+        return ['enters' => round($pace, 2)];
     }
 
     /**
@@ -261,7 +280,9 @@ final class LaneCompiler
         $walk = new PathWalk($beat, $item, $figure, $recipe, $this->around, $from, $ground, $seconds);
         [$table, $key, $end] = $walk->table($this->assets);
         array_push($this->notes, ...$walk->notes());
-        $segment = $this->motions->placed($beat, $table, $key, $figure, $walk->pace);
+        $goesOn = $beat->path?->goesOn === true;
+        $segment = $this->motions->placed($beat, $table, $key, $figure, $walk->pace, $goesOn ? [0.0, $walk->passes] : null);
+        $segment->timing->beyond = $goesOn ? self::BEYOND : 0.0;
         $segment->ground = $end;
         $segment->lives = true;
         $segment->origin = [$from[0], $ground, $from[1], $from[2]];

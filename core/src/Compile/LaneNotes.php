@@ -19,6 +19,9 @@ use CrispReel\Core\Motion\Repeat;
 /** What is said of a performer's lane. */
 final class LaneNotes
 {
+    /** Frames in which what follows a walk that does not stop is to begin. */
+    public const AT_ONCE = 2.0;
+
     public static function leadsNowhere(Beat $beat, Item $item): Finding
     {
         return new Finding(
@@ -90,6 +93,37 @@ final class LaneNotes
                 remedy: sprintf('Bring its end to frame %d, or what follows to frame %d.', $from, $to),
                 about: [$item->id, $s->beat], frames: [$from, $to], figures: [new Measured('covered', $hidden, 'frames', 0.0)],
                 mends: [new Mend('End it there', [Command::of('beat.trim', beat: $s->beat, edge: 'out', frame: $from)])],
+            );
+        }
+
+        return $out;
+    }
+
+    /**
+     * A walk that does not stop at its end is held in the middle of a step where nothing follows at once.
+     *
+     * @param  list<LaneSegment>  $segments
+     * @return list<Finding>
+     */
+    public static function held(array $segments, Item $item): array
+    {
+        $out = [];
+        foreach ($segments as $k => $s) {
+            $next = $segments[$k + 1] ?? null;
+            if ($s->timing->beyond <= 0.0 || ($next !== null && $next->start <= $s->end + self::AT_ONCE)) {
+                continue;
+            }
+            $end = (int) ceil($s->end);
+            $bring = $next === null || $next->isBetween() ? [] : [
+                new Mend('Bring what follows there', [Command::of('beat.set', beat: $next->beat, start: $end)]),
+            ];
+            $out[] = new Finding(
+                'path.held', Severity::Harms, "{$item->name} is held in the middle of a step: nothing follows when the walk is over.",
+                remedy: sprintf('Let what follows begin at frame %d, or let the walk stop.', $end), about: [$item->id, $s->beat],
+                frames: [$end, $end],
+                mends: [...$bring, new Mend('Let it stop', [Command::of(
+                    'beat.set', beat: $s->beat, path: array_diff_key((array) $s->from->path?->toArray(), ['goesOn' => 0]),
+                )])],
             );
         }
 

@@ -38,6 +38,9 @@ final class PathWalk
     /** Seconds of walking a second of the scene, for what the walk alone cannot make up. */
     public float $pace = 1.0;
 
+    /** Second of the walk at which it is at its last place. */
+    public float $passes = 0.0;
+
     private readonly Placement $place;
 
     private readonly Path $path;
@@ -73,7 +76,7 @@ final class PathWalk
             array_map(static fn (float $v): string => sprintf('%.5f', $v), [
                 ...$this->from, $this->ground, $this->item->scale, ...$this->item->position,
             ]),
-            $this->path->changes, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds),
+            $this->path->changes, $this->path->goesOn, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds),
             $this->item->headingDeg, $this->around->signature($region),
         ], JSON_THROW_ON_ERROR));
         $kept = $assets->solved($key);
@@ -86,9 +89,10 @@ final class PathWalk
         $about = json_decode(substr($kept, 4, $size[1]), true);
         assert(is_array($about));
 
-        /** @var array{met: list<array{string, string, float}>, pace: float|int, ground: float|int} $about */
+        /** @var array{met: list<array{string, string, float}>, pace: float|int, ground: float|int, passes: float|int} $about */
         $this->met = $about['met'];
         $this->pace = (float) $about['pace'];
+        $this->passes = (float) $about['passes'];
 
         return [ClipTable::fromBytes(substr($kept, 4 + $size[1])), $key, (float) $about['ground']];
     }
@@ -147,7 +151,7 @@ final class PathWalk
         }
         $gait = Gait::along(
             $body, GaitStyle::fromArray($style), $course, $this->from[2], $face, (int) $this->recipe->number('seed', 1),
-            $this->changes($style, $ways),
+            $this->changes($style, $ways), $this->path->goesOn,
         );
         $table = MotionSampler::sampled($body, Manner::over($body, $gait->at(...), $style), $gait->seconds, false, $this->figure->morphs);
         $about = json_encode([
@@ -155,7 +159,7 @@ final class PathWalk
                 ...$this->walls($course, $solids, $unit),
                 ...array_map(static fn (array $t): array => [sprintf('%.2f m', $t[1] * $unit), 'step', $t[0] * $unit], $course->tooHigh),
             ],
-            'pace' => $pace, 'ground' => $course->under($course->length()) * $body->scale,
+            'pace' => $pace, 'passes' => $gait->passes, 'ground' => $course->under($course->length()) * $body->scale,
         ], JSON_THROW_ON_ERROR);
 
         return pack('V', strlen($about)).$about.$table->toBytes();
@@ -177,6 +181,7 @@ final class PathWalk
             $this->from[2],
             $face,
             $this->changes(['speed' => $v] + $style, $ways),
+            $this->path->goesOn,
         );
         [$low, $high] = [self::SLOWEST, $this->recipe->number('speed', 1.2) > self::FASTEST ? GaitStyle::FASTEST : self::FASTEST];
         for ($i = 0; $i < 18; $i++) {

@@ -16,6 +16,9 @@ final class Timing
     /** Frames of the beat as it is laid down: holds included, cut to its length. */
     public readonly float $frames;
 
+    /** Frames that it goes on for while what follows comes in, where the motion has more. */
+    public float $beyond = 0.0;
+
     /** Frames before they are cut to the beat's length. */
     public readonly float $whole;
 
@@ -111,8 +114,8 @@ final class Timing
     public function at(float $frame): array
     {
         $open = $this->play->keepLooping;
-        $f = max(0.0, $open ? $frame : min($frame, $this->frames)) + $this->play->skip - $this->play->holdBefore;
-        $f = max(0.0, $open ? $f : min($f, $this->moving));
+        $f = max(0.0, $open ? $frame : min($frame, $this->frames + $this->beyond)) + $this->play->skip - $this->play->holdBefore;
+        $f = max(0.0, $open ? $f : min($f, $this->moving + $this->beyond));
         if ($this->play->ease === null || $open || $this->moving <= 0.0) {
             $p = $this->played($f);
         } else {
@@ -147,7 +150,7 @@ final class Timing
 
     public function fingerprint(): string
     {
-        return sprintf('%.6f,%.6f,%.9f,%.9f,%.6f,', $this->in, $this->out, $this->pace, $this->total, $this->moving)
+        return sprintf('%.6f,%.6f,%.9f,%.9f,%.6f,%.0f,', $this->in, $this->out, $this->pace, $this->total, $this->moving, $this->beyond)
             .json_encode($this->play->toArray(), JSON_THROW_ON_ERROR);
     }
 }

@@ -11,6 +11,7 @@ use CrispReel\Core\Document\Fields\Number;
 use CrispReel\Core\Document\Fields\Numbers;
 use CrispReel\Core\Document\Fields\OfFields;
 use CrispReel\Core\Document\Fields\Pairs;
+use CrispReel\Core\Document\Fields\Yes;
 
 /** A drawn way over the ground: from where the performer stands through these places, in metres of the scene. */
 final readonly class Path implements Checked
@@ -26,6 +27,7 @@ final readonly class Path implements Checked
      * @param  array{float, float, float, float}|null  $from  x, y, z and heading (degrees) of the stand at the start; null: as
      *                                                         the performer stands when the beat begins
      * @param  list<Manner>  $changes  another manner from a place on
+     * @param  bool  $goesOn  the walk does not stop at the last place: what follows begins out of it
      */
     public function __construct(
         #[Pairs(self::MOST_POINTS, least: 1, places: true)] public array $points,
@@ -33,6 +35,7 @@ final readonly class Path implements Checked
         #[Number(-36000, 36000, 'deg')] public ?float $faceDeg = null,
         #[Numbers(4, place: true)] public ?array $from = null,
         #[Many(Manner::class, most: 200)] public array $changes = [],
+        #[Yes] public bool $goesOn = false,
     ) {
     }
 

@@ -29,7 +29,7 @@ final class Scenes
         }
         foreach ([
             'idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown', 'pushA', 'pushB',
-            'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip',
+            'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip', 'jump',
         ] as $m) {
             $assets[] = ['id' => "m-{$m}", 'kind' => 'motion', 'name' => $m, 'blob' => $hash($m), 'digest' => $hash("{$m} digest")];
         }

@@ -78,6 +78,7 @@ export const PathRow = v.object({
     faceDeg: v.optional(v.nullable(v.number())),
     from: v.optional(v.nullable(v.tuple([v.number(), v.number(), v.number(), v.number()]))),
     changes: v.optional(v.array(MannerRow)),
+    goesOn: v.optional(v.boolean()),
 });
 export type PathRow = v.InferOutput<typeof PathRow>;
 

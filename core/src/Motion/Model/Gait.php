@@ -28,12 +28,15 @@ final class Gait
 
     public readonly float $seconds;
 
+    /** When it is at the end of its course. */
+    public readonly float $passes;
+
     private function __construct(
         private readonly BodyFrame $body, private readonly GaitStyle $style, private readonly int $seed, private readonly GaitPlan $plan,
         private readonly Course $course,
     ) {
         $this->now = $style;
-        $this->seconds = $plan->seconds;
+        [$this->seconds, $this->passes] = [$plan->seconds, $plan->passes];
         $this->ride();
     }
 
@@ -55,24 +58,33 @@ final class Gait
      * @param  float  $facing  heading of the stand it begins with, radians
      * @param  float|null  $face  heading of the stand it ends with; null: as the course arrives
      * @param  list<array{float, GaitStyle}>  $changes  other manners from distances on, rising
+     * @param  bool  $goesOn  does not stop at the end: the left foot comes down there, and it goes on straight ahead for a few steps
      */
     public static function along(
         BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, int $seed = 1, array $changes = [],
+        bool $goesOn = false,
     ): self {
-        $plan = GaitPlan::toMark($body, $style, $course, $course->length(), $facing, $face, $changes);
+        return new self($body, $style, $seed, self::planned($body, $style, $course, $facing, $face, $changes, $goesOn), $course);
+    }
 
-        return new self($body, $style, $seed, $plan, $course);
+    /** @param  list<array{float, GaitStyle}>  $changes */
+    private static function planned(
+        BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, array $changes, bool $goesOn,
+    ): GaitPlan {
+        return $goesOn
+            ? GaitPlan::through($body, $style, $course, $course->length(), $facing, $changes)
+            : GaitPlan::toMark($body, $style, $course, $course->length(), $facing, $face, $changes);
     }
 
     /**
-     * Seconds that along() takes, without riding it.
+     * Seconds that along() takes to the end of its course, without riding it.
      *
      * @param  list<array{float, GaitStyle}>  $changes
      */
     public static function secondsAlong(
-        BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, array $changes = [],
+        BodyFrame $body, GaitStyle $style, Course $course, float $facing, ?float $face, array $changes = [], bool $goesOn = false,
     ): float {
-        return GaitPlan::toMark($body, $style, $course, $course->length(), $facing, $face, $changes)->seconds;
+        return self::planned($body, $style, $course, $facing, $face, $changes, $goesOn)->passes;
     }
 
     public function metres(): float

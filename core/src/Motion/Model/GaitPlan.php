@@ -40,6 +40,9 @@ final class GaitPlan
 
     public float $seconds = 0.0;
 
+    /** When it is at the mark; of a walk that stops its end. */
+    public float $passes = 0.0;
+
     public readonly bool $even;
 
     /** Length of a walk to a mark. */
@@ -86,6 +89,20 @@ final class GaitPlan
     ): self {
         $plan = new self($body, $style, false, $course, $changes);
         $plan->planToMark($metres, $facing, $face);
+
+        return $plan;
+    }
+
+    /**
+     * From a stand to where the left foot comes down so many metres along a course, without stopping there.
+     *
+     * @param  list<array{float, GaitStyle}>  $changes
+     */
+    public static function through(
+        BodyFrame $body, GaitStyle $style, Course $course, float $metres, float $facing = 0.0, array $changes = [],
+    ): self {
+        $plan = new self($body, $style, false, $course, $changes);
+        $plan->planToMark($metres, $facing, null, true);
 
         return $plan;
     }
@@ -199,10 +216,12 @@ final class GaitPlan
         $this->from = -2 * $st->stepSeconds;
     }
 
-    private function planToMark(float $metres, float $facing, ?float $face): void
+    private function planToMark(float $mark, float $facing, ?float $face, bool $through = false): void
     {
-        $this->length = $metres;
-        $places = $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->pacing->at($s, $metres))
+        // Over steps and slopes it comes to a stand.
+        [$places, $through] = $through && $this->even ? $this->pacing->through($mark) : [null, 0];
+        $metres = $this->length = $places === null ? $mark : $places[count($places) - 1];
+        $places ??= $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->pacing->at($s, $metres))
             ?? $this->pacing->footfalls($metres);
         $count = count($places);
         $first = Angle::wrapped($facing - $this->course->at(0.0)[2]);
@@ -217,7 +236,7 @@ final class GaitPlan
         $strength = [[-5.0, 0.0], [$t - 0.02, 0.0]];
         $height = $steps['L'][0]->y;
         $base = [[-5.0, $height], [$t - 0.02, $height]];
-        $before = 0.0;
+        [$before, $passes] = [0.0, null];
         for ($k = 1; $k <= $count + 1; $k++) {
             $closing = $k === $count + 1;
             $s = $closing ? $metres : $places[$k - 1];
@@ -243,6 +262,7 @@ final class GaitPlan
             $phase[] = [$t, ($k - 1) / 2];
             $strength[] = [$t, $closing ? 0.0 : ($k === $count ? 0.85 : 1.0)];
             [$height, $before] = [$step->y, $s];
+            $passes = $k === $through ? $t : $passes;
         }
         [$phase[], $strength[], $this->seconds] = [[$t + 0.35, $count / 2], [$t + 0.35, 0.0], $t + 0.6];
         $last = $face === null ? 0.0 : Angle::wrapped($face - $this->course->at($metres)[2]);
@@ -258,6 +278,7 @@ final class GaitPlan
         $this->strength = MonotoneTrack::of($strength);
         $this->base = MonotoneTrack::of($base);
         $this->turning = new MonotoneTrack($turnTimes, $turns);
+        $this->passes = $passes ?? $this->seconds;
     }
 
     /** When a foot leaves the ground that is to come down at $t, its swing so much longer than usual. */

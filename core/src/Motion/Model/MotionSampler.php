@@ -7,6 +7,7 @@ namespace CrispReel\Core\Motion\Model;
 use Closure;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\Scores\Moving;
 use CrispReel\Core\Rig\BodyFrame;
 use CrispReel\Core\Rig\BodySolver;
 use CrispReel\Core\Rig\Channels;
@@ -96,19 +97,28 @@ final class MotionSampler
             case 'mount':
                 return Mounting::model($body, $r);
             case 'act':
-                $sheet = Reaction::of(ScoreBook::sheet($r->text('score')), Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));
-                $score = new Score(
-                    $body,
-                    $sheet,
-                    $seed,
-                    Ease::clamp($r->number('size', 1.0), 0.3, 1.4),
-                    Ease::clamp($r->number('pace', 1.0), 0.5, 2.0),
-                );
-
-                return [$score->at(...), $score->seconds(), $sheet['loops'] ?? false];
+                return self::act($body, $r, $seed);
             default:
                 return [Gesture::idle($body, $seed, max(8.0, $seconds)), max(8.0, $seconds), true];
         }
+    }
+
+    /** @return array{Closure(float): Channels, float, bool} */
+    private static function act(BodyFrame $body, MotionRecipe $r, int $seed): array
+    {
+        $score = $r->text('score');
+        $enters = $r->number('enters', 0.0);
+        [$sheet, $lead] = $enters > 0.0 && Moving::has($score) ? [Moving::sheet($score, $enters), Moving::LEAD]
+            : [ScoreBook::sheet($score), 0.0];
+        $sheet = Reaction::of($sheet, Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));
+        $score = new Score(
+            $body, $sheet, $seed, Ease::clamp($r->number('size', 1.0), 0.3, 1.4), Ease::clamp($r->number('pace', 1.0), 0.5, 2.0),
+        );
+
+        return [
+            $lead > 0.0 ? static fn (float $t): Channels => $score->at($t + $lead) : $score->at(...), $score->seconds() - $lead,
+            $sheet['loops'] ?? false,
+        ];
     }
 
     /**

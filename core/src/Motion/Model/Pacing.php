@@ -78,4 +78,27 @@ final readonly class Pacing
 
         return array_map(static fn (float $s): float => $s * $k, $out);
     }
+
+    /**
+     * Footfalls of a walk that goes on beyond a mark, with the left foot on it and a few steps more to stop in, which nobody sees.
+     *
+     * @return array{non-empty-list<float>, int} distances, and the number of the one on the mark, from 1
+     */
+    public function through(float $metres): array
+    {
+        $step = $this->at($metres, INF)->step;
+        // Left feet come down with odd numbers.
+        $count = max(1, 2 * (int) round(($metres / $step + 1.0 - self::FIRST + 1.0 - self::SECOND - 1.0) / 2) + 1);
+        $falls = [$at = self::FIRST];
+        for ($k = 2; $k <= $count; $k++) {
+            $falls[] = $at += $k === 2 ? self::SECOND : 1.0;
+        }
+        $length = $metres / $at;
+        $falls = array_map(static fn (float $s): float => $s * $length, $falls);
+        foreach ([1.0, 2.0, 2.0 + self::LAST] as $more) {
+            $falls[] = $metres + $more * $step;
+        }
+
+        return [$falls, $count];
+    }
 }

@@ -74,6 +74,17 @@
                     >
                 {/if}
             </dd>
+            <dt class="text-soft">There</dt>
+            <dd>
+                <select
+                    class="w-full min-w-0 rounded border-line bg-sheet py-0.5 text-xs"
+                    aria-label="At its last place"
+                    title="A walk that goes on leads into what follows without a stop: a trip, a jump"
+                    value={path.goesOn ? 'on' : ''}
+                    onchange={(e) => set({ goesOn: e.currentTarget.value === 'on' })}
+                    ><option value="">it stops</option><option value="on">it goes on into what follows</option></select
+                >
+            </dd>
             <dt class="text-soft">Then faces</dt>
             <dd class="grid gap-1">
                 <select
