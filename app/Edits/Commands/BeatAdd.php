@@ -15,6 +15,7 @@ use App\Models\Asset;
 use CrispReel\Core\Compile\Nearby;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Motion\Scores\Moving;
+use CrispReel\Core\Staging\Sit;
 use Illuminate\Support\Facades\DB;
 use stdClass;
 
@@ -53,9 +54,9 @@ final class BeatAdd implements EditCommand
             throw new UserError('beat.not-performer', "\"{$item->name}\" is not a performer.", 'Put the motion on a performer.');
         }
         self::needMotion($motion);
-        $mounts = isset($in['partner']) ? $this->mounts($scene, $item, $motion, $in['start'] ?? null) : null;
-        if ($mounts !== null) {
-            return $mounts;
+        $done = isset($in['partner']) ? $this->onThing($scene, $item, $motion, $in['start'] ?? null) : null;
+        if ($done !== null) {
+            return $done;
         }
         $partner = isset($in['partner']) ? (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null) : null;
         unset($in['partner']);
@@ -93,13 +94,19 @@ final class BeatAdd implements EditCommand
         }
     }
 
-    /** Getting on and off is done on the thing that is near; null: nothing is, or it is another motion. */
-    private function mounts(EditContext $scene, stdClass $item, Asset $motion, ?int $start): ?string
+    /** Sitting down and getting on and off are done on what is near; null: nothing is, or it is another motion. */
+    private function onThing(EditContext $scene, stdClass $item, Asset $motion, ?int $start): ?string
     {
-        if ($motion->production_id !== null || ! in_array($motion->slug, ['get-on', 'get-off'], true)) {
+        if ($motion->production_id !== null || ! in_array($motion->slug, ['get-on', 'get-off', 'sit-down'], true)) {
             return null;
         }
         $start ??= $this->after($scene, (int) $item->id);
+        if ($motion->slug === 'sit-down') {
+            $commands = Sit::of($scene->compiled(), $scene->assets, "i{$item->id}", $start);
+            $scene->carryOut($commands);
+
+            return $commands === [] ? null : "{$item->name} goes and sits down";
+        }
         if ($motion->slug === 'get-off') {
             return CommandList::get('item.alight')->apply($scene, ['item' => $item->id, 'at' => $start]);
         }

@@ -98,4 +98,20 @@ final class CarryingOn
 
         return $both === [] ? $of['hips'] : array_values($both)[0];
     }
+
+    /**
+     * How fast somebody is who does not stop before a beat that begins out of a walk.
+     *
+     * @return array<string, float>
+     */
+    public static function entered(?LaneSegment $last, Beat $beat, Figure $figure, float $rate): array
+    {
+        if ($last === null || $last->timing->beyond <= 0.0 || $beat->start > $last->end + LaneNotes::AT_ONCE) {
+            return [];
+        }
+        [$a, $b] = [$last->row($last->end - 6.0), $last->row($last->end + 6.0)];
+        $pace = hypot($b[0] - $a[0], $b[2] - $a[2]) / 12.0 * $rate / $figure->body()->scale;
+
+        return ['enters' => round($pace, 2)];
+    }
 }

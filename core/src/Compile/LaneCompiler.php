@@ -44,6 +44,8 @@ final class LaneCompiler
 
     private readonly Rides $rides;
 
+    private readonly Seats $seats;
+
     /** @param  \Closure(Item): (Figure|null)  $figures */
     public function __construct(
         private readonly Document $document,
@@ -55,7 +57,8 @@ final class LaneCompiler
     ) {
         $this->rides = new Rides($document, $assets, $places, $around);
         $this->motions = new MotionTables($document, $assets, $memory);
-        $this->stances = new StanceChanges($document, $this->motions, $memory);
+        $this->seats = new Seats($around);
+        $this->stances = new StanceChanges($document, $this->motions, $memory, $this->seats);
         $this->pairs = new PairTables($document, $assets, $figures, $memory);
         $open = fn (Item $i, Figure $f): ?Lane => isset($this->open[$i->id]) ? null : $this->lane($i, $f);
         $this->pairing = new Pairing($document, $this->motions, $figures, $open, $this->along(...));
@@ -94,7 +97,7 @@ final class LaneCompiler
             }
             $last = $segments[count($segments) - 1] ?? null;
             if ($last !== null) {
-                array_push($segments, ...$this->stances->changes($last, $beat, $figure));
+                array_push($segments, ...$this->stances->changes($last, $beat, $item, $figure));
                 $last = $segments[count($segments) - 1];
             }
             $stance = CarryingOn::stance($last, $beat, $figure);
@@ -112,14 +115,16 @@ final class LaneCompiler
             if ($beat->path !== null) {
                 $this->notes[] = LaneNotes::leadsNowhere($beat, $item);
             }
-            $segment = $beat->path === null ? $this->segment($beat, $item, $figure, $this->entered($last, $beat, $figure)) : $this->motions->stood($beat, $figure);
+            $segment = $beat->path === null ? $this->segment(
+                $beat, $item, $figure, CarryingOn::entered($last, $beat, $figure, $this->document->rate->perSecond()),
+            ) : $this->motions->stood($beat, $figure);
             $seated = $last === null ? null : $this->stances->seated($last, $segment, $figure);
             if ($seated !== null) {
                 $segments[] = $seated;
 
                 continue;
             }
-            CarryingOn::carryOn($last, $stance, $segment, $figure);
+            $segment = $this->carriedOn($last, $stance, $segment, $item, $figure);
             if ($beat->play->with !== '' && $this->pairing->pair($segment, $item, $figure) && $beat->start > 0) {
                 $way = $this->pairing->approach($last, $stance, $segment, $item, $figure);
                 $segments = $way === null ? $segments : [...$segments, $way];
@@ -177,19 +182,20 @@ final class LaneCompiler
     }
 
     /**
-     * How fast somebody is who does not stop before a beat that begins out of a walk.
+     * A beat from where the one before it left the feet; who sits in it does so on what is there.
      *
-     * @return array<string, float>
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance
      */
-    private function entered(?LaneSegment $last, Beat $beat, Figure $figure): array
+    private function carriedOn(?LaneSegment $last, ?array $stance, LaneSegment $segment, Item $item, Figure $figure): LaneSegment
     {
-        if ($last === null || $last->timing->beyond <= 0.0 || $beat->start > $last->end + LaneNotes::AT_ONCE) {
-            return [];
+        CarryingOn::carryOn($last, $stance, $segment, $figure);
+        $seat = $this->seats->below($segment, $this->motions->recipeOf($segment->from), $item, $figure, $last);
+        if ($seat !== null) {
+            $segment = $this->segment($segment->from, $item, $figure, ['seat' => $seat]);
+            CarryingOn::carryOn($last, $stance, $segment, $figure);
         }
-        [$a, $b] = [$last->row($last->end - 6.0), $last->row($last->end + 6.0)];
-        $pace = hypot($b[0] - $a[0], $b[2] - $a[2]) / $this->document->rate->seconds(12.0) / $figure->body()->scale;
 
-        return ['enters' => round($pace, 2)];
+        return $segment;
     }
 
     /**

@@ -76,7 +76,9 @@ final class PathWalk
             array_map(static fn (float $v): string => sprintf('%.5f', $v), [
                 ...$this->from, $this->ground, $this->item->scale, ...$this->item->position,
             ]),
-            $this->path->changes, $this->path->goesOn, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf('%.4f', $this->seconds),
+            $this->path->changes, $this->path->goesOn, $this->path->faceDeg, $this->path->arrive === null ? null : sprintf(
+                '%.4f', $this->seconds,
+            ),
             $this->item->headingDeg, $this->around->signature($region),
         ], JSON_THROW_ON_ERROR));
         $kept = $assets->solved($key);

@@ -6,6 +6,7 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Item;
 use CrispReel\Core\Motion\ClipTable;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Motion\Scores\Stances;
@@ -19,8 +20,9 @@ final readonly class StanceChanges
 
     private const HURRY = 1.7;
 
-    public function __construct(private Document $document, private MotionTables $motions, private Memory $memory)
-    {
+    public function __construct(
+        private Document $document, private MotionTables $motions, private Memory $memory, private Seats $seats,
+    ) {
     }
 
     /**
@@ -28,7 +30,7 @@ final readonly class StanceChanges
      *
      * @return list<LaneSegment>
      */
-    public function changes(LaneSegment $last, Beat $beat, Figure $figure): array
+    public function changes(LaneSegment $last, Beat $beat, Item $item, Figure $figure): array
     {
         $recipe = $beat->play->stance === 'own' || ! $figure->isHuman() ? null : $this->motions->recipeOf($beat);
         $before = $this->motions->recipeOf($last->from);
@@ -56,16 +58,31 @@ final readonly class StanceChanges
         $out = [];
         foreach ($tables as $k => [$table, $key]) {
             $change = new Beat("{$beat->id}~{$k}", $beat->item, $beat->motion, (int) round($at));
-            $timing = new Timing($change->play, 0.0, $table->seconds(), $table->seconds(), $pace / $rate, 1, null);
-            $segment = new LaneSegment($change, $table, $key, 0.0, $table->seconds(), $timing, $figure->hips);
-            $segment->lives = true;
-            $segment->stance = Stances::ends(new MotionRecipe('act', ['score' => $scores[$k]]))[1];
-            CarryingOn::carryOn($last, CarryingOn::stance($last, $change, $figure), $segment, $figure);
+            $led = new MotionRecipe('act', ['score' => $scores[$k], 'seed' => 3]);
+            $segment = $this->led($last, $change, $table, $key, $pace / $rate, $led, $figure);
+            $seat = $this->seats->below($segment, $led, $item, $figure, $last);
+            if ($seat !== null) {
+                [$table, $key] = $this->motions->kept($led->with(['seat' => $seat]), $figure);
+                $segment = $this->led($last, $change, $table, $key, $pace / $rate, $led, $figure);
+            }
             $out[] = $last = $segment;
             $at += $table->seconds() * $rate / $pace;
         }
 
         return $out;
+    }
+
+    /** One of the motions that lead from stance to stance, carried on from what is before it. */
+    private function led(
+        LaneSegment $last, Beat $change, ClipTable $table, string $key, float $pace, MotionRecipe $recipe, Figure $figure,
+    ): LaneSegment {
+        $timing = new Timing($change->play, 0.0, $table->seconds(), $table->seconds(), $pace, 1, null);
+        $segment = new LaneSegment($change, $table, $key, 0.0, $table->seconds(), $timing, $figure->hips);
+        $segment->lives = true;
+        $segment->stance = Stances::ends($recipe)[1];
+        CarryingOn::carryOn($last, CarryingOn::stance($last, $change, $figure), $segment, $figure);
+
+        return $segment;
     }
 
     /** The same done by who sits already; null where that is not so. */

@@ -45,7 +45,9 @@ test('a motion out of a walk is entered at the pace of the walk, foot on foot', 
         expect(abs($lane->row($f + 1)[1] - $lane->row($f)[1]))->toBeLessThan(0.07, "at {$f}");
     }
     expect(paceAt($s, $lane->end() - 2))->toBeLessThan(0.05);
-})->with(['a trip' => ['trip', 1.25], 'a hurried trip' => ['trip', 1.8], 'a jump' => ['jump', 1.6], 'a jump out of a run' => ['jump', 2.8]]);
+})->with(
+    ['a trip' => ['trip', 1.25], 'a hurried trip' => ['trip', 1.8], 'a jump' => ['jump', 1.6], 'a jump out of a run' => ['jump', 2.8]],
+);
 
 test('who trips goes down and ahead, never up', function (): void {
     $lane = goingOn('trip', 1.25)->lanes['o'];

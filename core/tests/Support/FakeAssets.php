@@ -17,6 +17,7 @@ use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Kit\Pier\Ferry;
 use CrispReel\Core\Kit\Pier\RowingBoat;
+use CrispReel\Core\Kit\Places\Furniture;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 
 /** Assets in memory: the kit's figures (made once a run; all by their slugs), a box, a key with a hold, and every motion model. */
@@ -55,6 +56,7 @@ final class FakeAssets implements AssetSource
             'cloak' => Costume::all()[0]['glb'],
             'banner' => Ferry::pennant()
                 ->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
+            'chair' => self::chair(),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
             default => preg_match('/^slope(\d+)$/', $name, $m) === 1 ? self::slope((float) $m[1]) : (isset(FigureSpec::house()[$name])
                 ? FigureMaker::glb(FigureSpec::house()[$name])
@@ -153,6 +155,14 @@ final class FakeAssets implements AssetSource
         $w->scene($top, 'wagon');
 
         return $w->toGlb();
+    }
+
+    private static function chair(): string
+    {
+        $p = new Piece('Chair', 1);
+        Furniture::chair($p);
+
+        return $p->glb();
     }
 
     /**

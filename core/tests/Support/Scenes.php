@@ -21,7 +21,7 @@ final class Scenes
         $hash = static fn (string $s): string => hash('sha256', $s);
         $assets = [];
         foreach ([
-            'oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop',
+            'oda' => 'performer', 'bram' => 'performer', 'pim-alder' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'chair' => 'prop',
             'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set',
             'slope10' => 'set', 'slope20' => 'set', 'slope30' => 'set',
         ] as $id => $kind) {
@@ -29,7 +29,8 @@ final class Scenes
         }
         foreach ([
             'idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown', 'pushA', 'pushB',
-            'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip', 'jump',
+            'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip', 'jump', 'sitDown', 'sitIdle', 'sitForward', 'standUp',
+            'turn45Left', 'turn90Left', 'turn180Left', 'turn45Right', 'turn90Right', 'turn180Right',
         ] as $m) {
             $assets[] = ['id' => "m-{$m}", 'kind' => 'motion', 'name' => $m, 'blob' => $hash($m), 'digest' => $hash("{$m} digest")];
         }

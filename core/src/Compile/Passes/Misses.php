@@ -8,6 +8,8 @@ use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\Poses;
+use CrispReel\Core\Compile\TurningRound;
+use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Command;
 use CrispReel\Core\Document\Contact;
 use CrispReel\Core\Document\Finding;
@@ -31,12 +33,14 @@ final class Misses implements Pass
             $key = Memory::key('misses', [
                 $scene->document->items[$item]->name, $draft->frames(), $scene->grounds((string) $item, 0, $draft->frames() + 1),
             ]);
-            $draft->note(...$draft->memory->of($key, static fn (): array => self::outOfReach($scene, (string) $item, $draft->frames())));
+            $draft->note(...$draft->memory->of(
+                $key, static fn (): array => self::outOfReach($scene, $draft->assets, (string) $item, $draft->frames()),
+            ));
         }
     }
 
     /** @return list<Finding> contacts that are not reached at a frame looked at: first, middle and last */
-    private static function outOfReach(Poses $scene, string $item, int $frames): array
+    private static function outOfReach(Poses $scene, AssetSource $assets, string $item, int $frames): array
     {
         $notes = [];
         foreach ($scene->holds[$item] as $h) {
@@ -51,7 +55,7 @@ final class Misses implements Pass
                 $miss = $moment->missing[$c->id] ?? 0.0;
                 if ($miss > ($c->effector === 'look' ? self::ASIDE : self::MISS)) {
                     $notes[] = $c->effector === 'look'
-                        ? self::unseen($scene, $item, $c, $frame, $miss)
+                        ? self::unseen($scene, $item, $c, $frame, $miss, (new TurningRound($scene, $assets, $item))->commands($c, $frames))
                         : self::note($scene, $item, $c, $frame, $miss);
                     break;
                 }
@@ -61,7 +65,8 @@ final class Misses implements Pass
         return $notes;
     }
 
-    private static function unseen(Poses $scene, string $item, Contact $contact, int $frame, float $degrees): Finding
+    /** @param  list<Command>  $turns  with which the feet go along */
+    private static function unseen(Poses $scene, string $item, Contact $contact, int $frame, float $degrees, array $turns): Finding
     {
         $name = $scene->document->items[$item]->name;
         $what = $contact->target === null ? 'that place' : $scene->document->items[$contact->target]->name;
@@ -71,7 +76,7 @@ final class Misses implements Pass
             sprintf('%s cannot turn far enough to see %s: %.0f degrees are missing.', $name, $what, $degrees),
             effect: 'Head and eyes turn as far as they go.', remedy: 'Turn the performer, or end the look before.',
             about: [$item, $contact->id], frames: [$frame, $frame], figures: [new Measured('missing', $degrees, 'deg', self::ASIDE)],
-            mends: [new Mend('End the look here', [
+            mends: [...$turns === [] ? [] : [new Mend('Turn round for it', $turns)], new Mend('End the look here', [
                 $frame > $contact->from
                     ? Command::of('contact.set', contact: $contact->id, to: $frame)
                     : Command::of('contact.remove', contact: $contact->id),

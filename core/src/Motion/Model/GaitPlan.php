@@ -218,12 +218,8 @@ final class GaitPlan
 
     private function planToMark(float $mark, float $facing, ?float $face, bool $through = false): void
     {
-        // Over steps and slopes it comes to a stand.
-        [$places, $through] = $through && $this->even ? $this->pacing->through($mark) : [null, 0];
-        $metres = $this->length = $places === null ? $mark : $places[count($places) - 1];
-        $places ??= $this->terrain?->footfalls($metres, fn (float $s): GaitStyle => $this->pacing->at($s, $metres))
-            ?? $this->pacing->footfalls($metres);
-        $count = count($places);
+        [$places, $through] = $this->footfalls($mark, $through);
+        [$count, $metres] = [count($places), $this->length];
         $first = Angle::wrapped($facing - $this->course->at(0.0)[2]);
         $steps = ['L' => [$this->standAt('L', 0.0, $first)], 'R' => [$this->standAt('R', 0.0, $first)]];
         [$turnTimes, $turns, $begin] = abs($first) > 0.6
@@ -246,7 +242,7 @@ final class GaitPlan
             $t += $st->stepSeconds * ($k === 1 ? 1.12 : ($closing ? 0.95 : $usual));
             $side = $k % 2 === 1 ? 'L' : 'R';
             $last = $steps[$side][count($steps[$side]) - 1];
-            self::leaves($last, $st, $t, $k === 1 ? 1.1 : ($closing ? 0.95 : 1.0));
+            Pacing::leaves($last, $st, $t, $k === 1 ? 1.1 : ($closing ? 0.95 : 1.0));
             $last->leave = $k === 1 ? 0.75 : ($closing ? 0.8 : 1.0);
             // Both feet end in the common stance, so that what follows joins without a slide.
             $step = $k >= $count ? $this->standAt($side, $metres, 0.0) : $this->place($s, $side === 'L' ? 1.0 : -1.0, $t, 1e9);
@@ -256,7 +252,7 @@ final class GaitPlan
             $base = Terrain::carried($base, $t, $st->stepSeconds, $height, $step->y);
             $now = $t + ($st->duty - 0.5) * $st->stepSeconds * ($closing ? 2.2 : 1.0);
             if ($k === 1 || $closing) {
-                $travel[] = self::between($travel[count($travel) - 1], [$now, ($s + $before) / 2], $closing);
+                $travel[] = Pacing::between($travel[count($travel) - 1], [$now, ($s + $before) / 2], $closing);
             }
             $travel[] = [$now, ($s + $before) / 2];
             $phase[] = [$t, ($k - 1) / 2];
@@ -281,28 +277,23 @@ final class GaitPlan
         $this->passes = $passes ?? $this->seconds;
     }
 
-    /** When a foot leaves the ground that is to come down at $t, its swing so much longer than usual. */
-    private static function leaves(Step $last, GaitStyle $st, float $t, float $longer): void
-    {
-        $last->off = $t - (1 - $st->duty) * 2 * $st->stepSeconds * $longer;
-        $was = $last->style;
-        if ($was !== null && $was->run > 0.0) {
-            // One who slows down leaves the ground as one who runs, and is longer in the air.
-            $last->off = min($last->off, $last->on + 1.05 * $was->duty * 2 * $was->stepSeconds);
-        }
-    }
-
     /**
-     * A body gathers speed as the cube of time, and loses it as the square: a moment on the way from one key of its travel to the next.
+     * Where feet fall on the way to a mark, and the number of the one that comes down on it without a stop after it.
      *
-     * @param  array{float, float}  $from  time and metres
-     * @param  array{float, float}  $to
-     * @return array{float, float}
+     * @return array{non-empty-list<float>, int} 0: it stops there, as it does over steps and slopes
      */
-    private static function between(array $from, array $to, bool $stops): array
+    private function footfalls(float $mark, bool $through): array
     {
-        [$u, $v] = $stops ? [0.5, 0.75] : [0.6, 0.216];
+        if ($through && $this->even) {
+            [$places, $number] = $this->pacing->through($mark);
+            $this->length = $places[count($places) - 1];
 
-        return [Ease::mix($from[0], $to[0], $u), Ease::mix($from[1], $to[1], $v)];
+            return [$places, $number];
+        }
+        $this->length = $mark;
+
+        return [
+            $this->terrain?->footfalls($mark, fn (float $s): GaitStyle => $this->pacing->at($s, $mark)) ?? $this->pacing->footfalls($mark), 0,
+        ];
     }
 }

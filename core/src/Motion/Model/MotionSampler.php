@@ -110,6 +110,8 @@ final class MotionSampler
         $enters = $r->number('enters', 0.0);
         [$sheet, $lead] = $enters > 0.0 && Moving::has($score) ? [Moving::sheet($score, $enters), Moving::LEAD]
             : [ScoreBook::sheet($score), 0.0];
+        $seat = $r->number('seat', 0.0);
+        $sheet = $seat > 0.0 ? Seating::on($sheet, $body, $seat) : $sheet;
         $sheet = Reaction::of($sheet, Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));
         $score = new Score(
             $body, $sheet, $seed, Ease::clamp($r->number('size', 1.0), 0.3, 1.4), Ease::clamp($r->number('pace', 1.0), 0.5, 2.0),

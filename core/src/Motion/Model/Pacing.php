@@ -101,4 +101,29 @@ final readonly class Pacing
 
         return [$falls, $count];
     }
+
+    /** When a foot leaves the ground that is to come down at $t, its swing so much longer than usual. */
+    public static function leaves(Step $last, GaitStyle $st, float $t, float $longer): void
+    {
+        $last->off = $t - (1 - $st->duty) * 2 * $st->stepSeconds * $longer;
+        $was = $last->style;
+        if ($was !== null && $was->run > 0.0) {
+            // One who slows down leaves the ground as one who runs, and is longer in the air.
+            $last->off = min($last->off, $last->on + 1.05 * $was->duty * 2 * $was->stepSeconds);
+        }
+    }
+
+    /**
+     * A body gathers speed as the cube of time, and loses it as the square: a moment on the way from one key of its travel to the next.
+     *
+     * @param  array{float, float}  $from  time and metres
+     * @param  array{float, float}  $to
+     * @return array{float, float}
+     */
+    public static function between(array $from, array $to, bool $stops): array
+    {
+        [$u, $v] = $stops ? [0.5, 0.75] : [0.6, 0.216];
+
+        return [Ease::mix($from[0], $to[0], $u), Ease::mix($from[1], $to[1], $v)];
+    }
 }
