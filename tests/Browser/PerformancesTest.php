@@ -283,3 +283,35 @@ test('one click lets two do something together, and how hard it is taken is set 
     $page->editing(fn () => $page->chord('z'));
     expect(SceneRows::all($scene->refresh())['beats'])->toHaveCount($before);
 });
+
+test('a bicycle is got on and off by its card, and a walk told to go on or to stop by its own', function (): void {
+    [$scene, $user, $path] = furnished($this);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [1.5, 0, 2.0], 'headingDeg' => -90],
+        ['do' => 'item.route', 'item' => 'Bicycle', 'points' => [[-2.5, 2.0]], 'speed' => 2.0],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 0, 'path' => ['points' => [[2.0, -2.0]]]],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'trip'],
+    ]);
+    $driver = $this->open('/');
+    $this->signIn($driver, $user->email, 'a long enough word', $path);
+    $page = $this->workspace($driver);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture');
+    $page->click('[data-testid="plan-item-Bicycle"]');
+    $page->choose('Who rides it', 'Oda');
+    $page->editing(fn () => $page->click('[data-testid=get-on]'));
+    $page->see('[data-testid="beat-Oda-Get on"]');
+    $page->see('[data-testid="beat-Oda-Ride a bicycle"]');
+    expect($page->text('[data-testid=card]'))->toContain('Oda rides it');
+    $page->goTo('10s');
+    $page->editing(fn () => $page->click('[data-testid=get-off]'));
+    $page->see('[data-testid="beat-Oda-Get off"]');
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $oda = array_key_first(
+        array_filter($compiled->lanes, fn ($l, $id) => $compiled->document->items[$id]->name === 'Oda', ARRAY_FILTER_USE_BOTH),
+    );
+    expect($compiled->lanes[$oda]->end(false))->toBeGreaterThan(270);
+    $page->click('[data-testid="beat-Bram-Walk"]');
+    expect($page->value('select[aria-label="At its last place"]'))->toBe('on');
+    $page->editing(fn () => $page->choose('At its last place', 'it stops'));
+    expect(SceneRows::all($scene->refresh())['beats'][0]['path']['goesOn'] ?? false)->toBeFalse();
+});

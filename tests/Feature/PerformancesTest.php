@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Exceptions\UserError;
+use App\Models\Asset;
 use App\Models\Scene;
 use App\Scenes\SceneStream;
 use CrispReel\Core\CoreFailure;
@@ -329,6 +330,80 @@ test('a performer walks up to the bicycle, gets on, and gets off where it stands
     // Taken out, the thing leaves the beats where they are, and the scene still plays.
     $this->edit($scene, [['do' => 'item.remove', 'item' => 'Bicycle']], $user);
     expect(app(SceneStream::class)->compile($scene->refresh())->frames)->toBeGreaterThan(300);
+});
+
+/** Beats of a performer by their motions' slugs, in time order. @return array<string, array<string, mixed>> */
+function beatsOf(array $rows, string $who): array
+{
+    $item = collect($rows['items'])->firstWhere('name', $who)['id'];
+    $slug = Asset::query()->pluck('slug', 'id');
+
+    return collect($rows['beats'])->where('itemId', $item)->sortBy('start')->keyBy(fn (array $b): string => $slug[$b['assetId']])->all();
+}
+
+test('what is clicked is done on what is near: a bicycle got on and off, a seat sat on', function (): void {
+    $user = $this->person();
+    $scene = pier($this, $user);
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'bicycle', 'name' => 'Bicycle', 'position' => [2.0, 0, 1.5], 'headingDeg' => -90],
+        ['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'get-on', 'start' => 30, 'partner' => 'near'],
+    ], $user);
+    $on = beatsOf(rows($scene->refresh()), 'Oda');
+    expect(array_keys($on))->toContain('get-on', 'wait-on')->and($on['get-on']['start'])->toBeGreaterThan(30);
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Oda', 'motion' => 'get-off', 'start' => 400, 'partner' => 'near']], $user);
+    $off = rows($scene->refresh());
+    expect(beatsOf($off, 'Oda')['get-off']['start'])->toBe(400)->and(collect($off['contacts'])->pluck('to')->max())->toBeLessThan(450);
+    expect(
+        fn () => $this->edit($scene, [['do' => 'item.alight', 'item' => 'Bram', 'at' => 40]]),
+    )->toThrow(UnableToStage::class, 'on nothing');
+
+    $room = $this->scene($user);
+    $this->edit($room, [
+        ['do' => 'item.add', 'asset' => 'chair', 'name' => 'Chair', 'position' => [0, 0, -1.5]],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [1.4, 0, 1.0], 'headingDeg' => 180],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'sit-down', 'partner' => 'near'],
+    ], $user);
+    expect(array_keys(beatsOf(rows($room->refresh()), 'Bram')))->toBe(['walk', 'sit-down']);
+    $compiled = app(SceneStream::class)->compile($room->refresh());
+    $id = array_key_first($compiled->lanes);
+    $hips = SceneEvaluator::jointPlace($compiled, $id, $compiled->lanes[$id]->figure->hips, $compiled->frames - 1)->position;
+    expect([$hips[0], $hips[2]])->toEqualWithDelta([0.0, -1.5], 0.06);
+});
+
+test('a trip after a drawn walk is entered without a stop; a walk may be told to stop again', function (): void {
+    $scene = $this->scene($this->person());
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'name' => 'Bram', 'position' => [0, 0, 0]],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'path' => ['points' => [[0, 3]]]],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'trip'],
+    ]);
+    $beats = beatsOf(rows($scene->refresh()), 'Bram');
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    [$walk] = array_values($compiled->lanes)[0]->segments;
+    expect($beats['walk']['path']['goesOn'])->toBeTrue()->and($beats['trip']['start'])->toBe((int) ceil($walk->end))
+        ->and($compiled->notes)->toBe([]);
+    $this->edit($scene, [['do' => 'beat.set', 'beat' => $beats['walk']['id'], 'path' => ['points' => [[0, 3]], 'goesOn' => false]]]);
+    expect(array_values(app(SceneStream::class)->compile($scene->refresh())->lanes)[0]->segments[0]->end)->toBeGreaterThan($walk->end + 10);
+});
+
+test('a ball is thrown to whoever is near, and a child led by the hand, with one command each', function (): void {
+    $scene = $this->scene($this->person());
+    $this->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'mirre-tolland', 'name' => 'Mirre', 'position' => [0, 0, 0], 'headingDeg' => 90],
+        ['do' => 'item.add', 'asset' => 'pim-alder', 'name' => 'Pim', 'position' => [2.6, 0, 0.3], 'headingDeg' => -90],
+        ['do' => 'item.add', 'asset' => 'ball', 'name' => 'Ball', 'position' => [0, 0.5, 0]],
+        ['do' => 'link.add', 'child' => 'Ball', 'parent' => 'Mirre', 'mount' => 'handR', 'from' => 0, 'keep' => 'grip'],
+        ['do' => 'beat.add', 'item' => 'Mirre', 'motion' => 'throw-to-a', 'partner' => 'near'],
+    ]);
+    $rows = rows($scene->refresh());
+    expect(array_keys(beatsOf($rows, 'Pim')))->toBe(['throw-to-b'])->and($rows['links'])->toHaveCount(2)
+        ->and(beatsOf($rows, 'Mirre')['throw-to-a']['settings']['gap'])->toEqualWithDelta(2.6, 0.1)
+        ->and($rows['links'][0]['release'])->toBe('fall')->and($rows['links'][1]['from'])->toBeGreaterThan($rows['links'][0]['to']);
+    // Whichever half is clicked, the one who leads goes first.
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Pim', 'motion' => 'led-by-hand', 'partner' => 'near']]);
+    $rows = rows($scene->refresh());
+    $lead = beatsOf($rows, 'Mirre')['lead-by-hand'];
+    expect(beatsOf($rows, 'Pim')['led-by-hand']['play']['with'])->toBe("b{$lead['id']}");
 });
 
 test('a pusher who is taken out leaves the cart where it stands; undo brings both back', function (): void {

@@ -16,6 +16,7 @@ use CrispReel\Core\Compile\Nearby;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Motion\Scores\Moving;
 use CrispReel\Core\Staging\Sit;
+use CrispReel\Core\Staging\Thrown;
 use Illuminate\Support\Facades\DB;
 use stdClass;
 
@@ -60,8 +61,15 @@ final class BeatAdd implements EditCommand
         }
         $partner = isset($in['partner']) ? (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null) : null;
         unset($in['partner']);
+        if ($partner !== null && $motion->slug === 'led-by-hand') {
+            // Who leads goes first.
+            $lead = ['item' => (int) $partner->item->id, 'motion' => 'lead-by-hand', 'partner' => (int) $item->id];
+
+            return $this->apply($scene, $lead + array_intersect_key($in, ['start' => 0]));
+        }
         if ($partner !== null) {
             $in['start'] ??= max($this->after($scene, (int) $item->id), $this->after($scene, (int) $partner->item->id) + $partner->comes);
+            $in['settings'] = ($in['settings'] ?? []) + ($partner->gap === null ? [] : ['gap' => round($partner->gap, 2)]);
         }
         if (! isset($in['start'])) {
             $this->walksOn($scene, (int) $item->id, $motion);
@@ -73,8 +81,13 @@ final class BeatAdd implements EditCommand
         if ($partner !== null) {
             $half = ['item' => "i{$partner->item->id}", 'motion' => "a{$partner->motion->id}", 'start' => $in['start']];
             $half['play'] = ['with' => "b{$id}"];
+            $half += $partner->motion->slug === 'led-by-hand' ? ['settings' => ['side' => $partner->side]] : [];
             $columns = ['asset_id' => $partner->motion->id] + RowColumns::fresh(Beat::class, self::ordered($half), $scene);
             $scene->rows->insert('beats', $columns);
+            [$by, $to] = $motion->slug === 'throw-to-b' ? [$partner->item, $item] : [$item, $partner->item];
+            $scene->carryOut(
+                Thrown::commands($scene->document(), "i{$by->id}", "i{$to->id}", $partner->gap === null ? null : (int) $in['start']),
+            );
 
             return "{$motion->name} for {$item->name} with {$partner->item->name}";
         }

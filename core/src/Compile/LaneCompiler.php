@@ -10,7 +10,6 @@ use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
-use CrispReel\Core\Document\Path;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
@@ -107,7 +106,15 @@ final class LaneCompiler
 
                 continue;
             }
-            if ($beat->path !== null && ($beat->path->from !== null || $this->leadsSomewhere($beat->path, $stance, $item))) {
+            $led = $this->pairing->led($beat, $item, $figure);
+            if ($led !== null) {
+                $segment = $this->walk($led, $item, $figure, $stance, $last->ground ?? 0.0);
+                $way = $beat->start > 0 ? $this->pairing->approach($last, $stance, $segment, $item, $figure) : null;
+                array_push($segments, ...$way === null ? [$segment] : [$way, $segment]);
+
+                continue;
+            }
+            if ($beat->path !== null && ($beat->path->from !== null || PathWalk::leadsSomewhere($beat->path, $stance, $item))) {
                 $segments[] = $this->walk($beat, $item, $figure, $stance, $last->ground ?? 0.0);
 
                 continue;
@@ -165,20 +172,6 @@ final class LaneCompiler
         return $item->kind !== 'performer' || $item->life === 'off' || ! isset($figure->skeleton->roles['head'])
             ? null
             : new Life($figure, $item->life, crc32($item->id), $this->document->rate->perSecond());
-    }
-
-    /** @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance */
-    private function leadsSomewhere(Path $path, ?array $stance, Item $item): bool
-    {
-        $from = $stance === null ? [0.0, 0.0, 0.0] : CarryingOn::anchor($stance, $stance, 'foot');
-        $at = Placement::standing($item->position, $item->headingDeg, $item->scale)->point([$from[0], 0.0, $from[1]]);
-        foreach ($path->points as [$x, $z]) {
-            if (hypot($x - $at[0], $z - $at[2]) > 0.15) {
-                return true;
-            }
-        }
-
-        return false;
     }
 
     /**

@@ -49,6 +49,28 @@ final class Pairing
         return $notes;
     }
 
+    /** The beat of somebody who is led, with the way of the one who leads; null: nobody does. */
+    public function led(Beat $beat, Item $item, Figure $figure): ?Beat
+    {
+        if ($beat->play->with === '' || ! Leading::isLed($this->motions->recipeOf($beat))) {
+            return null;
+        }
+        foreach ($this->document->beats as $with) {
+            $other = $with->id === $beat->play->with && $with->item !== $beat->item ? $this->document->items[$with->item] : null;
+            $its = $other === null ? null : ($this->figures)($other);
+            $lane = $other === null || $its === null ? null : ($this->lane)($other, $its);
+            foreach ($lane->segments ?? [] as $s) {
+                if ($other !== null && $its !== null && $s->beat === $with->id) {
+                    $unit = ($its->body()->scale * $other->scale + $figure->body()->scale * $item->scale) / 2;
+
+                    return Leading::beat($beat, $other, $s, $unit);
+                }
+            }
+        }
+
+        return null;
+    }
+
     /** Stands a performer to the one of another beat as their motions were made; false where there is none. */
     public function pair(LaneSegment $segment, Item $item, Figure $figure): bool
     {

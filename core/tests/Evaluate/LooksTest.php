@@ -100,7 +100,7 @@ test('what is behind is told with the degrees that are missing, and a mend; hand
     $s = Scenes::compile(['items' => [Scenes::item('o', 'oda')], 'contacts' => [$look]]);
     expect($s->notes)->toHaveCount(1)->and($s->notes[0]->code)->toBe('contact.look')
         ->and($s->notes[0]->sentence)->toMatch('/^o cannot turn far enough to see that place: \d+ degrees are missing\.$/')
-        ->and($s->notes[0]->mends)->toHaveCount(1);
+        ->and($s->notes[0]->mends)->toHaveCount(2);
     $hand = ['id' => 'h', 'item' => 'o', 'effector' => 'handL', 'offset' => [0.4, 1.1, 0.35], 'from' => 0, 'easeIn' => 0];
     $aside = ['offset' => [3.0, 1.4, 0.0]] + $look;
     [$held, $both] = [

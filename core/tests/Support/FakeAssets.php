@@ -13,6 +13,7 @@ use CrispReel\Core\Geometry\Shapes;
 use CrispReel\Core\Kit\Costume;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
+use CrispReel\Core\Kit\Motions\MotionKit;
 use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Kit\Pier\Ferry;
@@ -98,6 +99,13 @@ final class FakeAssets implements AssetSource
             $way = ['getOn' => 'on', 'getOff' => 'off', 'waitOn' => 'wait'][$motion];
 
             return ['kind' => 'motion', 'recipe' => ['model' => 'mount', 'settings' => ['way' => $way, 'seed' => 3]]];
+        }
+        if (in_array($motion, ['leadByHand', 'ledByHand', 'flee'], true)) {
+            [$kit] = array_values(array_filter(
+                MotionKit::all(), static fn (array $m): bool => str_replace('-', '', $m['slug']) === strtolower($motion),
+            ));
+
+            return ['kind' => 'motion', 'recipe' => $kit['recipe']->toArray()];
         }
         [$model, $settings] = in_array($motion, MotionRecipe::MODELS, true) ? [$motion, []] : ['act', ['score' => $motion]];
 

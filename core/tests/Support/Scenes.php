@@ -21,7 +21,8 @@ final class Scenes
         $hash = static fn (string $s): string => hash('sha256', $s);
         $assets = [];
         foreach ([
-            'oda' => 'performer', 'bram' => 'performer', 'pim-alder' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop', 'stool' => 'prop', 'chair' => 'prop',
+            'oda' => 'performer', 'bram' => 'performer', 'pim-alder' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop',
+            'stool' => 'prop', 'chair' => 'prop',
             'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set',
             'slope10' => 'set', 'slope20' => 'set', 'slope30' => 'set',
         ] as $id => $kind) {
@@ -30,6 +31,7 @@ final class Scenes
         foreach ([
             'idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown', 'pushA', 'pushB',
             'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip', 'jump', 'sitDown', 'sitIdle', 'sitForward', 'standUp',
+            'leadByHand', 'ledByHand', 'flee', 'throwToA', 'throwToB',
             'turn45Left', 'turn90Left', 'turn180Left', 'turn45Right', 'turn90Right', 'turn180Right',
         ] as $m) {
             $assets[] = ['id' => "m-{$m}", 'kind' => 'motion', 'name' => $m, 'blob' => $hash($m), 'digest' => $hash("{$m} digest")];
@@ -52,7 +54,9 @@ final class Scenes
     public static function item(
         string $id, string $asset, float $x = 0.0, float $z = 0.0, float $headingDeg = 0.0, float $y = 0.0, float $scale = 1.0,
     ): array {
-        $kind = ['oda' => 'performer', 'bram' => 'performer', 'box' => 'set', 'ramp' => 'set'][$asset] ?? 'prop';
+        $kind = [
+            'oda' => 'performer', 'bram' => 'performer', 'pim-alder' => 'performer', 'box' => 'set', 'ramp' => 'set',
+        ][$asset] ?? 'prop';
 
         return [
             'id' => $id, 'kind' => $kind, 'name' => $id, 'asset' => $asset, 'position' => [$x, $y, $z], 'headingDeg' => $headingDeg,

@@ -7,6 +7,7 @@ namespace CrispReel\Core\Compile\Passes;
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Gazes;
 use CrispReel\Core\Compile\Hold;
+use CrispReel\Core\Compile\Leading;
 use CrispReel\Core\Compile\Mounts;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\UnableToCompile;
@@ -36,7 +37,7 @@ final class Holds implements Pass
     {
         $this->refuseCircles();
         $out = [];
-        foreach ($this->draft->document->contacts as $c) {
+        foreach ([...array_values($this->draft->document->contacts), ...Leading::hands($this->draft)] as $c) {
             $out[$c->item][] = $this->hold($c);
         }
         foreach ($out as $item => $holds) {

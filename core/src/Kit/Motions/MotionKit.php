@@ -57,21 +57,33 @@ final class MotionKit
             ['run', 'sprint', 'flee', 'escape', 'away', 'travel', 'afraid', 'chase'],
         ],
         [
+            'flee', 'Flee, looking back', 'walk', ['speed' => 3.0, 'lean' => 4, 'lookBack' => 1.0],
+            ['flee', 'run', 'escape', 'away', 'chase', 'afraid', 'scared', 'look', 'back', 'travel'],
+        ],
+        [
             'walk-to-mark', 'Walk to a mark', 'walkToMark', ['speed' => 1.2, 'metres' => 3.0],
             ['walk', 'travel', 'start', 'stop', 'mark', 'arrive'],
         ],
         ['start-walking', 'One step and on', 'walkToMark', ['speed' => 1.2, 'metres' => 1.2], ['start', 'stop', 'walk', 'travel', 'step']],
+        [
+            'lead-by-hand', 'Lead by the hand', 'walk', ['speed' => 0.95, 'arm' => 0.45],
+            ['lead', 'walk', 'together', 'child', 'pair', 'travel'],
+        ],
+        [
+            'led-by-hand', 'Be led by the hand', 'walk', ['speed' => 0.95, 'arm' => 0.4, 'led' => 1, 'side' => 1],
+            ['led', 'lead', 'follow', 'walk', 'together', 'pair', 'travel'],
+        ],
         ['talk', 'Talk', 'talk', ['seed' => 5, 'seconds' => 6], ['talk', 'speak', 'gesture', 'argue', 'eager', 'happy']],
         [
             'talk-calm', 'Talk, calm', 'talk', ['seed' => 11, 'seconds' => 6, 'energy' => 0.55],
             ['talk', 'speak', 'gesture', 'calm', 'explain'],
         ],
         ['wave', 'Wave', 'wave', [], ['wave', 'greet', 'hello', 'goodbye', 'say', 'call', 'happy']],
-        ['hand-over', 'Hand over', 'handOver', [], ['give', 'hand over', 'pair']],
+        ['hand-over', 'Hand over', 'handOver', [], ['give', 'hand over', 'pass', 'pair']],
         ['get-on', 'Get on', 'mount', ['way' => 'on'], ['get on', 'mount', 'ride', 'bicycle', 'boat', 'sit', 'climb', 'board']],
         ['get-off', 'Get off', 'mount', ['way' => 'off'], ['get off', 'dismount', 'ride', 'bicycle', 'boat', 'climb', 'out', 'leave']],
         ['wait-on', 'Wait, one foot down', 'mount', ['way' => 'wait'], ['wait', 'ride', 'bicycle', 'boat', 'seat']],
-        ['receive', 'Receive', 'receive', [], ['take', 'receive', 'pair']],
+        ['receive', 'Receive', 'receive', [], ['take', 'receive', 'accept', 'pair']],
     ];
 
     /** @var list<array{string, string, list<string>}> score, name, tags */
@@ -198,6 +210,8 @@ final class MotionKit
         ['stepAsideRight', 'Step aside, right', ['step', 'aside', 'right', 'travel']],
         ['squeezeThroughLeft', 'Go through a narrow gap, facing left', ['narrow', 'gap', 'squeeze', 'sideways', 'left', 'travel']],
         ['squeezeThroughRight', 'Go through a narrow gap, facing right', ['narrow', 'gap', 'squeeze', 'sideways', 'right', 'travel']],
+        ['throwToA', 'Throw to somebody', ['throw', 'toss', 'give', 'ball', 'play', 'pair']],
+        ['throwToB', 'Catch from somebody', ['catch', 'take', 'receive', 'ball', 'play', 'pair']],
         ['helpUpA', 'Help up', ['help', 'up', 'pull', 'comfort', 'pair']],
         ['helpUpB', 'Be helped up', ['help', 'get up', 'rise', 'sit', 'floor', 'pair']],
     ];
@@ -233,8 +247,10 @@ final class MotionKit
      */
     public static function otherHalf(string $slug): ?string
     {
-        if ($slug === 'hand-over' || $slug === 'receive') {
-            return $slug === 'receive' ? 'hand-over' : 'receive';
+        foreach ([['hand-over', 'receive'], ['lead-by-hand', 'led-by-hand']] as [$one, $other]) {
+            if ($slug === $one || $slug === $other) {
+                return $slug === $one ? $other : $one;
+            }
         }
         $pair = substr($slug, 0, -2);
         $other = ['-a' => '-b', '-b' => '-a'][substr($slug, -2)] ?? null;

@@ -18,13 +18,13 @@ final class Pairs
     public const GAPS = [
         'hug' => 0.60, 'shakeHands' => 0.86, 'argue' => 1.1, 'push' => 0.80, 'slap' => 0.80, 'punch' => 0.80, 'dodge' => 0.80,
         'shove' => 0.80, 'grabWrist' => 0.90, 'kissCheek' => 0.62, 'whisperEar' => 0.62, 'highClap' => 0.90, 'patShoulder' => 0.78,
-        'takeArm' => 0.80, 'danceTogether' => 0.62, 'helpUp' => 0.80, 'handOver' => 1.02,
+        'takeArm' => 0.80, 'danceTogether' => 0.62, 'helpUp' => 0.80, 'handOver' => 1.02, 'throwTo' => 3.0,
     ];
 
     /** @return array<string, Sheet> */
     public static function scores(): array
     {
-        return self::kind() + self::cross();
+        return self::kind() + self::cross() + self::thrown();
     }
 
     /** @return array<string, Sheet> */
@@ -51,6 +51,25 @@ final class Pairs
         }
 
         return $out;
+    }
+
+    /** Seconds at which a thing that is thrown leaves the one hand, and comes into the other's. */
+    public const THROWN = [1.2, 1.9];
+
+    /** @return array<string, Sheet> a throw, and a catch that begins as much later as the thing flies */
+    private static function thrown(): array
+    {
+        $all = Work::scores();
+        [$throw, $catch] = [$all['throw'], $all['catch']];
+        // Hands of one who catches alone close at 0.9 s.
+        $later = self::THROWN[1] - 0.9;
+        $keys = array_map(static fn (array $k): array => [$k[0] > 0.0 ? $k[0] + $later : 0.0, $k[1]], $catch['keys']);
+        $seconds = $catch['seconds'] + $later;
+
+        return [
+            'throwToA' => ['seconds' => $seconds, 'keys' => [...$throw['keys'], [$seconds, ['pin' => true]]]] + $throw,
+            'throwToB' => ['seconds' => $seconds, 'keys' => $keys] + $catch,
+        ];
     }
 
     /** @return array<string, Sheet> */

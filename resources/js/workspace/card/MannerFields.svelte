@@ -34,7 +34,14 @@
     };
     /** What is done to somebody is taken harder or softer. */
     const TAKEN: Slider = ['strength', 'Taken', 0.3, 2, 1, 'How hard it is taken; from 1.5 on the one who is struck falls'];
-    const sliders = $derived([...(SLIDERS[model] ?? []), ...(usually('strength', -1) >= 0 ? [TAKEN] : [])]);
+    const BACK: Slider = ['lookBack', 'Looks back', -1, 1, 1, 'Over the left shoulder, 1, or the right, -1; 0 straight ahead'];
+    const LED: Slider = ['side', 'Side', -1, 1, 1, 'Led on the left, 1, or on the right, -1'];
+    const sliders = $derived([
+        ...(usually('led', 0) > 0 ? [LED] : []),
+        ...(usually('lookBack', 0) !== 0 || 'lookBack' in beat.settings ? [BACK] : []),
+        ...(SLIDERS[model] ?? []),
+        ...(usually('strength', -1) >= 0 ? [TAKEN] : []),
+    ]);
     const changed = $derived(sliders.some(([name]) => name in beat.settings));
 </script>
 
