@@ -32,19 +32,19 @@ test('a careless file is dropped, mended, undone, looked at and put into the sce
     [$page, $driver] = $this->desk($user, $scene);
     $page->see('[data-testid=open-kit]');
     letGo($driver, '[data-testid=tray] > div', ['Old_Sailor_01.glb' => Spoiled::under(Spoiled::cluttered(Spoiled::good()), 100.0)]);
-    $page->see('[data-testid=slip]', 40.0);
+    $page->see('[data-testid=slip]', 80.0);
     $page->see('[data-testid=finding-size][data-mended=true]');
     $page->see('[data-testid=finding-unbound][data-mended=false]');
     expect($page->text('[data-testid=slip] h2'))->toBe('Old Sailor 01')->and($page->text('[data-testid=parts]'))
         ->toContain('14 objects in the file: 11 made, 3 skipped');
-    $page->see('[data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=turntable][data-state=shown]', 80.0);
     $page->click('[data-testid=mend-all]');
     $page->see('[data-testid=finding-unbound][data-mended=true]');
     $page->until(fn () => $page->enabled('[data-testid=finding-colliders][data-mended=true] button'), 'the slip to rest');
     $page->click('[data-testid=finding-colliders] button');
     $page->see('[data-testid=finding-colliders][data-mended=false]');
     $page->press('before and after');
-    $page->until(fn () => $page->count('[data-testid=before-after] img') === 2, 'pictures of before and after', 40.0);
+    $page->until(fn () => $page->count('[data-testid=before-after] img') === 2, 'pictures of before and after', 80.0);
     $page->editing(fn () => $page->click('[data-testid=take]'));
     expect($scene->items()->count())->toBe(1)->and($scene->items()->firstOrFail()->y)->toEqualWithDelta(0.0, 0.001)
         ->and(Arrival::query()->where('production_id', $scene->production_id)->firstOrFail()->seen_at)->not->toBeNull();
@@ -103,14 +103,14 @@ test('a model and its picture are dropped together; a broken file says what to d
     $page->until(
         fn () => Arrival::query()->where('production_id', $scene->production_id)->whereIn('status', ['ready', 'refused'])->count() === 2,
         'both files read',
-        40.0,
+        80.0,
     );
     $torn = Arrival::query()->where('production_id', $scene->production_id)->where('status', 'refused')->firstOrFail();
     $crate = Arrival::query()->where('production_id', $scene->production_id)->where('status', 'ready')->firstOrFail();
     $page->click("[data-testid=arrival-{$torn->id}]");
     expect($page->text('[data-testid=refused]'))->toContain('copy or download it again');
     $page->click("[data-testid=arrival-{$crate->id}]");
-    $page->see('[data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=turntable][data-state=shown]', 80.0);
     expect($page->text('[data-testid=slip]'))->toContain('Nothing is wrong with it');
 });
 
@@ -130,12 +130,12 @@ test('a motion is found by a feeling, seen moving while the pointer rests on it,
         'sad motions only',
     );
     $page->hover('[data-testid=kit-shelf] [data-testid=asset-cry]');
-    $page->see('[data-testid=hover-preview] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=hover-preview] [data-testid=turntable][data-state=shown]', 80.0);
     $page->click('[data-testid=kit-shelf] [data-testid=asset-cry]');
-    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 80.0);
     expect($page->text('[data-testid=kit-details]'))->toContain('6.00 s, 144 frames at 24');
     $page->press('New figure');
-    $page->see('[data-testid=figure-room] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=figure-room] [data-testid=turntable][data-state=shown]', 80.0);
     $page->fill('[data-testid=figure-room] input[aria-label=Name]', 'Wren Halloway');
     $page->click('[data-testid=figure-keep]');
     $page->until(
@@ -167,7 +167,7 @@ test('a story is written, its parts are found, and what is missing is put in and
     // A motion of the list is shown on its shelf, and given again from there.
     $ring = Asset::query()->where('slug', 'ring-bell')->value('id');
     $page->click("[data-testid=part-{$ring}] button");
-    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 80.0);
     expect($page->text('[data-testid=kit-details]'))->toContain('Ring a bell');
     $page->editing(fn () => $page->press('Give it to Bram'));
     expect($scene->beats()->count())->toBe(2)->and($page->count('[data-testid=kit-room]'))->toBe(0);
@@ -217,7 +217,7 @@ test('what is one\'s own is kept in order: name, folder, colour, another in its 
     $page->click('[data-testid=open-kit]');
     $page->fill('input[aria-label="Search the kit room"]', 'stool');
     $page->click('[data-testid=kit-shelf] [data-testid=asset-net-stool]');
-    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 40.0);
+    $page->see('[data-testid=kit-details] [data-testid=turntable][data-state=shown]', 80.0);
     $page->set('Name', 'Milking stool');
     $page->until(static fn (): bool => $asset()->name === 'Milking stool', 'the new name');
     $page->click('[data-testid=kit-details] button[aria-label="Colour 3"]');

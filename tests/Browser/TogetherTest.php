@@ -133,7 +133,7 @@ test('x is typed and Tab, then z within half a second: both stay, whatever order
         $page->until(
             static fn (): bool => abs($oda->refresh()->x - $x) < 1e-6 && abs($oda->z - $z) < 1e-6,
             "x {$x} and z {$z} in the scene",
-            15.0,
+            40.0,
         );
         $shown = static fn (string $label): float => (float) $driver->executeScript(
             'return document.querySelector(`input[aria-label="${arguments[0]}"]`).value',
@@ -151,12 +151,12 @@ test('the server goes away: it is said, what is done meanwhile is listed and kep
     $page->press('Cover');
     parts('stop', 'reel:nginx');
     try {
-        $page->see('[data-testid=away]', 5.0);
+        $page->see('[data-testid=away]', 40.0);
         $page->click('[data-testid=camera-from-view]');
         $page->until(
             fn (): bool => str_contains($page->text('[data-testid=away]'), 'add a camera'),
             'the camera in the list of what waits',
-            8.0,
+            40.0,
         );
         expect($scene->cameras()->count())->toBe(0);
     } finally {
@@ -166,7 +166,7 @@ test('the server goes away: it is said, what is done meanwhile is listed and kep
     $page->until(
         fn (): bool => $page->count('[data-testid=away]') === 0 && $page->count('[data-testid=notice]') === 0,
         'the alert to be gone',
-        10.0,
+        40.0,
     );
     expect($scene->cameras()->count())->toBe(1);
     // A render asked for while it is away: kept, and asked for once.

@@ -44,11 +44,11 @@ test('two windows on one scene: what one does arrives in the other', function ()
     $b->see('input[aria-label="Facing (deg)"]');
     $a->click('[data-testid=lane-Bram]');
     $a->editing(fn () => $a->set('Facing (deg)', '12.5'));
-    $b->until(fn () => $b->value('input[aria-label="Facing (deg)"]') === '12.5', 'the other window\'s edit', 6);
-    $b->until(fn () => str_contains($two->getPageSource(), 'with Tess Ribeiro'), 'who else is here', 6);
+    $b->until(fn () => $b->value('input[aria-label="Facing (deg)"]') === '12.5', 'the other window\'s edit', 60);
+    $b->until(fn () => str_contains($two->getPageSource(), 'with Tess Ribeiro'), 'who else is here', 60);
     $b->click('[data-testid=lane-Oda]');
     $b->editing(fn () => $b->set('Facing (deg)', '33'));
-    $a->until(fn () => $a->revision() === $b->revision(), 'both windows to agree', 6);
+    $a->until(fn () => $a->revision() === $b->revision(), 'both windows to agree', 60);
     $a->click('[data-testid=lane-Oda]');
     expect($a->value('input[aria-label="Facing (deg)"]'))->toBe('33');
 });
@@ -196,7 +196,7 @@ test('the demo opens for its person and plays', function (): void {
     $driver = $this->open('/');
     $this->signIn($driver, 'demo@crisp-reel.example', 'half-past-the-tide', "/scenes/{$scene->id}");
     $page = $this->workspace($driver);
-    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 40);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 90);
     expect($page->count('[data-testid^=shot-]'))->toBe(11)->and($page->text('[data-testid=view-label]'))->toStartWith('Camera A');
     $page->key(WebDriverKeys::ARROW_DOWN);
     $page->until(fn () => str_starts_with($page->text('[data-testid=view-label]'), 'Camera H'), 'the second shot');
@@ -207,7 +207,7 @@ test('levels of detail draw a fraction of the triangles and the picture stays', 
     $driver = $this->open('/');
     $this->signIn($driver, 'demo@crisp-reel.example', 'half-past-the-tide', "/scenes/{$scene->id}");
     $page = $this->workspace($driver);
-    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 40);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 90);
     [$full, $thin, $fullTriangles, $thinTriangles] = $driver->executeAsyncScript(<<<'JS'
         const done = arguments[0], w = window.crispReelWorkspace, painter = w.painter(), view = w.view(), block = w.block();
         painter.resize(640, 360);
@@ -237,7 +237,7 @@ test('the ruler: a click goes there, the playhead is dragged by its head, and a 
     $driver = $this->open('/');
     $this->signIn($driver, 'demo@crisp-reel.example', 'half-past-the-tide', "/scenes/{$scene->id}");
     $page = $this->workspace($driver);
-    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 40);
+    $page->until(fn () => $page->picture()[1] > 12, 'the picture', 90);
     $page->drag('[data-testid=ruler]', 1, 0);
     $middle = $page->frame();
     expect($middle)->toBeGreaterThan(300)->toBeLessThan(700);

@@ -22,7 +22,7 @@ final class WorkspacePage
     {
     }
 
-    public function see(string $css, float $seconds = 30.0): RemoteWebElement
+    public function see(string $css, float $seconds = 60.0): RemoteWebElement
     {
         return $this->until(fn () => array_values(array_filter(
             $this->driver->findElements(WebDriverBy::cssSelector($css)), static fn (RemoteWebElement $e): bool => $e->isDisplayed(),
@@ -310,7 +310,7 @@ final class WorkspacePage
         return $found;
     }
 
-    public function until(callable $test, string $what, float $seconds = 30.0): mixed
+    public function until(callable $test, string $what, float $seconds = 60.0): mixed
     {
         $end = microtime(true) + $seconds;
         do {
