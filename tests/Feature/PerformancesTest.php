@@ -404,6 +404,13 @@ test('a ball is thrown to whoever is near, and a child led by the hand, with one
     $rows = rows($scene->refresh());
     $lead = beatsOf($rows, 'Mirre')['lead-by-hand'];
     expect(beatsOf($rows, 'Pim')['led-by-hand']['play']['with'])->toBe("b{$lead['id']}");
+    $this->edit($scene, [['do' => 'beat.add', 'item' => 'Pim', 'motion' => 'be-carried', 'partner' => 'near']]);
+    $rows = rows($scene->refresh());
+    $bears = beatsOf($rows, 'Mirre')['carry-somebody'];
+    expect(beatsOf($rows, 'Pim')['be-carried']['play'])->toBe(['keepLooping' => true, 'with' => "b{$bears['id']}"]);
+    $held = collect(app(SceneStream::class)->compile($scene->refresh())->holds)->flatten(1)->map(fn ($h): string => $h->contact->id);
+    expect($held->filter(fn (string $id): bool => str_starts_with($id, 'borne')))->toHaveCount(2)
+        ->and($held->filter(fn (string $id): bool => str_starts_with($id, 'led')))->toHaveCount(1);
 });
 
 test('a pusher who is taken out leaves the cart where it stands; undo brings both back', function (): void {

@@ -61,9 +61,9 @@ final class BeatAdd implements EditCommand
         }
         $partner = isset($in['partner']) ? (new PartnerOf($scene))->find($item, $motion, $in['partner'], $in['start'] ?? null) : null;
         unset($in['partner']);
-        if ($partner !== null && $motion->slug === 'led-by-hand') {
-            // Who leads goes first.
-            $lead = ['item' => (int) $partner->item->id, 'motion' => 'lead-by-hand', 'partner' => (int) $item->id];
+        if ($partner !== null && in_array($motion->slug, ['led-by-hand', 'be-carried'], true)) {
+            // Who leads or carries goes first.
+            $lead = ['item' => (int) $partner->item->id, 'motion' => (string) $partner->motion->slug, 'partner' => (int) $item->id];
 
             return $this->apply($scene, $lead + array_intersect_key($in, ['start' => 0]));
         }
@@ -81,6 +81,8 @@ final class BeatAdd implements EditCommand
         if ($partner !== null) {
             $half = ['item' => "i{$partner->item->id}", 'motion' => "a{$partner->motion->id}", 'start' => $in['start']];
             $half['play'] = ['with' => "b{$id}"];
+            // Who is carried is so for as long as the other goes.
+            $half['play'] += $partner->motion->slug === 'be-carried' ? ['keepLooping' => true] : [];
             $half += $partner->motion->slug === 'led-by-hand' ? ['settings' => ['side' => $partner->side]] : [];
             $columns = ['asset_id' => $partner->motion->id] + RowColumns::fresh(Beat::class, self::ordered($half), $scene);
             $scene->rows->insert('beats', $columns);

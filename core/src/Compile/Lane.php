@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\Item;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Math\V3;
@@ -34,6 +35,14 @@ final class Lane
         public readonly array $layers = [],
         public readonly ?Life $life = null,
     ) {
+    }
+
+    /** Who has a head lives, unless that is switched off. */
+    public static function life(Item $item, Figure $figure, float $rate): ?Life
+    {
+        return $item->kind !== 'performer' || $item->life === 'off' || ! isset($figure->skeleton->roles['head'])
+            ? null
+            : new Life($figure, $item->life, crc32($item->id), $rate);
     }
 
     /**

@@ -10,8 +10,6 @@ use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Link;
-use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Motion\Life;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Rig\Figure;
 
@@ -100,21 +98,13 @@ final class LaneCompiler
                 $last = $segments[count($segments) - 1];
             }
             $stance = CarryingOn::stance($last, $beat, $figure);
-            $thing = $figure->isHuman() ? $this->rides->thing($beat) : null;
-            if ($thing !== null) {
-                array_push($segments, ...$this->ridden($beat, $thing, $item, $figure, $last, $stance));
+            $along = $figure->isHuman() ? $this->goingAlong($beat, $item, $figure, $last, $stance) : [];
+            if ($along !== []) {
+                array_push($segments, ...$along);
 
                 continue;
             }
-            $led = $this->pairing->led($beat, $item, $figure);
-            if ($led !== null) {
-                $segment = $this->walk($led, $item, $figure, $stance, $last->ground ?? 0.0);
-                $way = $beat->start > 0 ? $this->pairing->approach($last, $stance, $segment, $item, $figure) : null;
-                array_push($segments, ...$way === null ? [$segment] : [$way, $segment]);
-
-                continue;
-            }
-            if ($beat->path !== null && ($beat->path->from !== null || PathWalk::leadsSomewhere($beat->path, $stance, $item))) {
+            if ($beat->path !== null && ($beat->path->from !== null || PathStart::leadsSomewhere($beat->path, $stance, $item))) {
                 $segments[] = $this->walk($beat, $item, $figure, $stance, $last->ground ?? 0.0);
 
                 continue;
@@ -146,7 +136,7 @@ final class LaneCompiler
         array_push($this->notes, ...LaneNotes::covered($this->document, $segments, $item), ...LaneNotes::held($segments, $item));
         array_push($this->notes, ...$this->pairing->notes());
 
-        return new Lane($figure, $segments, $this->motions->standing($figure), $layers, $this->life($item, $figure));
+        return new Lane($figure, $segments, $this->motions->standing($figure), $layers, Lane::life($item, $figure, $this->document->rate->perSecond()));
     }
 
     /**
@@ -166,14 +156,6 @@ final class LaneCompiler
         return $way === null ? $segment : $this->walk($way, $item, $figure, $stance, $ground);
     }
 
-    /** Who has a head lives, unless that is switched off. */
-    private function life(Item $item, Figure $figure): ?Life
-    {
-        return $item->kind !== 'performer' || $item->life === 'off' || ! isset($figure->skeleton->roles['head'])
-            ? null
-            : new Life($figure, $item->life, crc32($item->id), $this->document->rate->perSecond());
-    }
-
     /**
      * A beat from where the one before it left the feet; who sits in it does so on what is there.
      *
@@ -189,6 +171,34 @@ final class LaneCompiler
         }
 
         return $segment;
+    }
+
+    /**
+     * What is done on a thing, on somebody's arms or by somebody's hand, after the way there; nothing: it is none of these.
+     *
+     * @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance
+     * @return list<LaneSegment>
+     */
+    private function goingAlong(Beat $beat, Item $item, Figure $figure, ?LaneSegment $last, ?array $stance): array
+    {
+        $thing = $this->rides->thing($beat);
+        if ($thing !== null) {
+            return $this->ridden($beat, $thing, $item, $figure, $last, $stance);
+        }
+        $borne = $this->pairing->borne($beat, $item, $figure);
+        $led = $borne === null ? $this->pairing->led($beat, $item, $figure) : null;
+        if ($borne !== null) {
+            $segment = $this->segment($beat, $item, $figure, ['bearer' => round($borne[1], 3)]);
+            CarryingOn::carryOn(null, null, $segment, $figure);
+            $segment->riding = $borne[0];
+        } elseif ($led !== null) {
+            $segment = $this->walk($led, $item, $figure, $stance, $last->ground ?? 0.0);
+        } else {
+            return [];
+        }
+        $way = $beat->start > 0 ? $this->pairing->approach($last, $stance, $segment, $item, $figure) : null;
+
+        return $way === null ? [$segment] : [$way, $segment];
     }
 
     /**
@@ -260,12 +270,7 @@ final class LaneCompiler
         if (! $figure->isHuman()) {
             throw UnableToCompile::noFigure($asset->name, $item->name);
         }
-        $from = $stance === null ? [0.0, 0.0, 0.0] : CarryingOn::anchor($stance, $stance, 'foot');
-        if ($beat->path?->from !== null) {
-            [$x, $y, $z, $heading] = $beat->path->from;
-            $at = Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse()->point([$x, $y, $z]);
-            [$from, $ground] = [[$at[0], $at[2], deg2rad($heading - $item->headingDeg)], $at[1]];
-        }
+        [$from, $ground] = PathStart::of($beat, $item, $stance, $ground);
 
         return $this->along($beat, $item, $figure, $recipe, $from, $ground);
     }

@@ -14,6 +14,7 @@ use CrispReel\Core\Document\Measured;
 use CrispReel\Core\Document\Mend;
 use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Rig\Figure;
@@ -47,6 +48,44 @@ final class Pairing
         [$notes, $this->notes] = [$this->notes, []];
 
         return $notes;
+    }
+
+    /**
+     * The one on whose arms somebody is in a beat, with its size over that of the one who is carried; null: on nobody's.
+     *
+     * @return array{Riding, float}|null
+     */
+    public function borne(Beat $beat, Item $item, Figure $figure): ?array
+    {
+        $recipe = $this->motions->recipeOf($beat);
+        if ($beat->play->with === '' || $recipe === null || $recipe->text('score') !== 'beCarried') {
+            return null;
+        }
+        foreach ($this->document->beats as $with) {
+            $other = $with->id === $beat->play->with && $with->item !== $beat->item ? $this->document->items[$with->item] : null;
+            $its = $other === null ? null : ($this->figures)($other);
+            $lane = $other === null || $its === null ? null : ($this->lane)($other, $its);
+            if ($other === null || $its === null || $lane === null) {
+                continue;
+            }
+            [$here, $there] = [
+                Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse(),
+                Placement::standing($other->position, $other->headingDeg, $other->scale),
+            ];
+            $place = static function (float $frame) use ($lane, $its, $here, $there): Placement {
+                $row = $lane->row($frame);
+                $at = $here->of($there->of(new Placement([$row[0], $row[1], $row[2]], Q4::aroundY($its->standing($row, $its->hips)[2]))));
+
+                return new Placement($at->position, $at->rotation);
+            };
+
+            return [
+                new Riding($place, $figure->hips, 'borne '.$lane->fingerprint(0.0, (float) PHP_INT_MAX)),
+                $its->body()->scale * $other->scale / ($figure->body()->scale * $item->scale),
+            ];
+        }
+
+        return null;
     }
 
     /** The beat of somebody who is led, with the way of the one who leads; null: nobody does. */

@@ -263,15 +263,6 @@ final class PathWalk
         return [];
     }
 
-    /** @param  array{feet: array<string, array{float, float, float}>, hips: array{float, float, float}}|null  $stance */
-    public static function leadsSomewhere(Path $path, ?array $stance, Item $item): bool
-    {
-        $from = $stance === null ? [0.0, 0.0, 0.0] : CarryingOn::anchor($stance, $stance, 'foot');
-        $at = Placement::standing($item->position, $item->headingDeg, $item->scale)->point([$from[0], 0.0, $from[1]]);
-
-        return array_filter($path->points, static fn (array $p): bool => hypot($p[0] - $at[0], $p[1] - $at[2]) > 0.15) !== [];
-    }
-
     /** @return list<Finding> */
     public function notes(): array
     {

@@ -70,7 +70,9 @@ test('plain words, feelings and other words for it find the motion among the fir
         'take from the floor' => 'pick-up-floor',
         'put down' => 'put-down',
         'lift a box' => 'lift-box',
-        'carry' => 'carry-idle',
+        'carry' => 'walk-carrying',
+        'carry in the arms' => 'carry-somebody',
+        'be carried' => 'be-carried',
     ]],
     'quarrels' => [[
         'hit' => 'slap-a',

@@ -100,7 +100,7 @@ final class FakeAssets implements AssetSource
 
             return ['kind' => 'motion', 'recipe' => ['model' => 'mount', 'settings' => ['way' => $way, 'seed' => 3]]];
         }
-        if (in_array($motion, ['leadByHand', 'ledByHand', 'flee'], true)) {
+        if (in_array($motion, ['leadByHand', 'ledByHand', 'flee', 'carrySomebody'], true)) {
             [$kit] = array_values(array_filter(
                 MotionKit::all(), static fn (array $m): bool => str_replace('-', '', $m['slug']) === strtolower($motion),
             ));

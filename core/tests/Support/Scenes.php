@@ -31,7 +31,7 @@ final class Scenes
         foreach ([
             'idle', 'walk', 'walkToMark', 'talk', 'wave', 'handOver', 'receive', 'stepUp', 'stepDown', 'jumpDown', 'pushA', 'pushB',
             'recordedWalk', 'getOn', 'getOff', 'waitOn', 'ride', 'row', 'trip', 'jump', 'sitDown', 'sitIdle', 'sitForward', 'standUp',
-            'leadByHand', 'ledByHand', 'flee', 'throwToA', 'throwToB',
+            'leadByHand', 'ledByHand', 'flee', 'throwToA', 'throwToB', 'carrySomebody', 'beCarried',
             'turn45Left', 'turn90Left', 'turn180Left', 'turn45Right', 'turn90Right', 'turn180Right',
         ] as $m) {
             $assets[] = ['id' => "m-{$m}", 'kind' => 'motion', 'name' => $m, 'blob' => $hash($m), 'digest' => $hash("{$m} digest")];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile\Passes;
 
+use CrispReel\Core\Compile\Bearing;
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Gazes;
 use CrispReel\Core\Compile\Hold;
@@ -37,7 +38,7 @@ final class Holds implements Pass
     {
         $this->refuseCircles();
         $out = [];
-        foreach ([...array_values($this->draft->document->contacts), ...Leading::hands($this->draft)] as $c) {
+        foreach ($this->contacts() as $c) {
             $out[$c->item][] = $this->hold($c);
         }
         foreach ($out as $item => $holds) {
@@ -50,6 +51,12 @@ final class Holds implements Pass
         }
 
         return $out;
+    }
+
+    /** @return list<Contact> the scene's, and those of hands that lead and arms that carry */
+    private function contacts(): array
+    {
+        return [...array_values($this->draft->document->contacts), ...Leading::hands($this->draft), ...Bearing::hands($this->draft)];
     }
 
     private function carriedBy(string $thing, string $item): bool

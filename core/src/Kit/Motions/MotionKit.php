@@ -73,6 +73,10 @@ final class MotionKit
             'led-by-hand', 'Be led by the hand', 'walk', ['speed' => 0.95, 'arm' => 0.4, 'led' => 1, 'side' => 1],
             ['led', 'lead', 'follow', 'walk', 'together', 'pair', 'travel'],
         ],
+        [
+            'carry-somebody', 'Carry somebody', 'walk', ['speed' => 0.85, 'weight' => 0.7, 'bounce' => 0.6, 'hold' => 'person'],
+            ['carry', 'arms', 'rescue', 'lift', 'walk', 'together', 'pair', 'travel'],
+        ],
         ['talk', 'Talk', 'talk', ['seed' => 5, 'seconds' => 6], ['talk', 'speak', 'gesture', 'argue', 'eager', 'happy']],
         [
             'talk-calm', 'Talk, calm', 'talk', ['seed' => 11, 'seconds' => 6, 'energy' => 0.55],
@@ -212,6 +216,7 @@ final class MotionKit
         ['squeezeThroughRight', 'Go through a narrow gap, facing right', ['narrow', 'gap', 'squeeze', 'sideways', 'right', 'travel']],
         ['throwToA', 'Throw to somebody', ['throw', 'toss', 'give', 'ball', 'play', 'pair']],
         ['throwToB', 'Catch from somebody', ['catch', 'take', 'receive', 'ball', 'play', 'pair']],
+        ['beCarried', 'Be carried', ['carry', 'carried', 'arms', 'rescue', 'hurt', 'sleep', 'pair', 'cycle']],
         ['helpUpA', 'Help up', ['help', 'up', 'pull', 'comfort', 'pair']],
         ['helpUpB', 'Be helped up', ['help', 'get up', 'rise', 'sit', 'floor', 'pair']],
     ];
@@ -247,7 +252,7 @@ final class MotionKit
      */
     public static function otherHalf(string $slug): ?string
     {
-        foreach ([['hand-over', 'receive'], ['lead-by-hand', 'led-by-hand']] as [$one, $other]) {
+        foreach ([['hand-over', 'receive'], ['lead-by-hand', 'led-by-hand'], ['carry-somebody', 'be-carried']] as [$one, $other]) {
             if ($slug === $one || $slug === $other) {
                 return $slug === $one ? $other : $one;
             }

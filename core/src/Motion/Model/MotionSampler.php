@@ -7,6 +7,7 @@ namespace CrispReel\Core\Motion\Model;
 use Closure;
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Motion\ClipTable;
+use CrispReel\Core\Motion\Scores\Borne;
 use CrispReel\Core\Motion\Scores\Moving;
 use CrispReel\Core\Rig\BodyFrame;
 use CrispReel\Core\Rig\BodySolver;
@@ -21,7 +22,7 @@ final class MotionSampler
     public const GAIT_RATE = 60.0;
 
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 8;
+    public const VERSION = 10;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
@@ -110,6 +111,7 @@ final class MotionSampler
         $enters = $r->number('enters', 0.0);
         [$sheet, $lead] = $enters > 0.0 && Moving::has($score) ? [Moving::sheet($score, $enters), Moving::LEAD]
             : [ScoreBook::sheet($score), 0.0];
+        $sheet = $score === 'beCarried' ? Borne::sheet(Ease::clamp($r->number('bearer', 1.0), 0.5, 2.0)) : $sheet;
         $seat = $r->number('seat', 0.0);
         $sheet = $seat > 0.0 ? Seating::on($sheet, $body, $seat) : $sheet;
         $sheet = Reaction::of($sheet, Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));

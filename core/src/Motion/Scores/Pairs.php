@@ -24,7 +24,7 @@ final class Pairs
     /** @return array<string, Sheet> */
     public static function scores(): array
     {
-        return self::kind() + self::cross() + self::thrown();
+        return self::kind() + self::cross() + self::thrown() + ['beCarried' => Borne::sheet(1.0)];
     }
 
     /** @return array<string, Sheet> */

@@ -27,7 +27,7 @@ final class Stances
     ];
 
     /** Motions of no stance: on things, on all fours, in water. */
-    private const NONE = ['drive', 'ride', 'row', 'crawl', 'crawlWounded', 'swim', 'climb', 'lean'];
+    private const NONE = ['drive', 'ride', 'row', 'crawl', 'crawlWounded', 'swim', 'climb', 'lean', 'beCarried'];
 
     /** Motions of arms, head and trunk, which somebody who sits does seated. */
     private const SEATED = [
