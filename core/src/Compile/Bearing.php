@@ -5,8 +5,13 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Item;
+use CrispReel\Core\Math\Placement;
+use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Motion\Model\MotionRecipe;
+use CrispReel\Core\Rig\Figure;
 
-/** Arms of one who carries somebody: a hand below the shoulders, the other behind the knees. */
+/** Somebody on the arms of another: goes along with the hips of who carries, a hand below the shoulders, the other behind the knees. */
 final class Bearing
 {
     /** Hand, role of the one who is carried, and metres behind it for a person of 1.70 m. */
@@ -15,25 +20,45 @@ final class Bearing
     /** Frames in which the arms take up, and let down. */
     private const EASE = 12;
 
+    /** Whether a motion is one of who is carried. */
+    public static function isBorne(?MotionRecipe $recipe): bool
+    {
+        return $recipe !== null && $recipe->text('score') === 'beCarried';
+    }
+
+    /** Rows made at the hips of the one who carries, taken along with them. */
+    public static function riding(Item $item, Figure $figure, Item $bearer, Lane $lane): Riding
+    {
+        $here = Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse();
+        $there = Placement::standing($bearer->position, $bearer->headingDeg, $bearer->scale);
+        $its = $lane->figure;
+        $place = static function (float $frame) use ($lane, $its, $here, $there): Placement {
+            $row = $lane->row($frame);
+            $at = $here->of($there->of(new Placement([$row[0], $row[1], $row[2]], Q4::aroundY($its->standing($row, $its->hips)[2]))));
+
+            return new Placement($at->position, $at->rotation);
+        };
+
+        return new Riding($place, $figure->hips, 'borne '.$lane->fingerprint(0.0, (float) PHP_INT_MAX));
+    }
+
     /** @return list<Contact> */
-    public static function hands(Draft $draft): array
+    public static function hands(Draft $draft, MotionTables $motions): array
     {
         $out = [];
         foreach ($draft->lanes() as $item => $lane) {
             foreach ($lane->segments as $s) {
-                $recipe = $draft->assets->digest($draft->document->assets[$s->from->motion])['recipe'] ?? null;
-                $settings = is_array($recipe) && is_array($recipe['settings'] ?? null) ? $recipe['settings'] : [];
-                $by = $s->riding === null || ($settings['score'] ?? '') !== 'beCarried' ? null : self::bearer($draft, $s->from->play->with);
-                if ($by === null) {
+                $bears = $s->riding === null || ! self::isBorne($motions->recipeOf($s->from)) ? null
+                    : $draft->document->beat($s->from->play->with);
+                if ($bears === null) {
                     continue;
                 }
-                $size = $lane->figure->body()->scale;
                 foreach (self::HANDS as [$hand, $role, $behind]) {
                     $joint = $lane->figure->skeleton->roles[$role] ?? null;
                     if ($joint !== null) {
                         $out[] = new Contact(
-                            "borne {$hand} {$s->beat}", $by, $hand, (string) $item, $lane->figure->skeleton->names[$joint],
-                            [0.0, 0.0, -$behind * $size], (int) $s->start + self::EASE,
+                            "borne {$hand} {$s->beat}", $bears->item, $hand, (string) $item, $lane->figure->skeleton->names[$joint],
+                            [0.0, 0.0, -$behind * $lane->figure->body()->scale], (int) $s->start + self::EASE,
                             $s->from->play->keepLooping ? null : (int) ceil($s->end), self::EASE, self::EASE, 'keep',
                         );
                     }
@@ -42,16 +67,5 @@ final class Bearing
         }
 
         return $out;
-    }
-
-    private static function bearer(Draft $draft, string $with): ?string
-    {
-        foreach ($draft->document->beats as $b) {
-            if ($b->id === $with) {
-                return $b->item;
-            }
-        }
-
-        return null;
     }
 }

@@ -101,10 +101,9 @@ final readonly class Gazes
         if (is_array($recipe) && Meetings::keepsHeads($recipe)) {
             return null;
         }
-        foreach ($s->from->play->with === '' ? [] : $this->draft->document->beats as $b) {
-            if ($b->id === $s->from->play->with) {
-                return $b->item === $id ? null : $b->item;
-            }
+        $with = $this->draft->document->beat($s->from->play->with);
+        if ($with !== null) {
+            return $with->item === $id ? null : $with->item;
         }
         $doing = Doing::of($this->draft->assets, $this->draft->document->assets[$s->from->motion]);
         $meets = $doing === 'speaks' || $doing === 'gives';

@@ -97,37 +97,25 @@ final class Leading
      *
      * @return list<Contact>
      */
-    public static function hands(Draft $draft): array
+    public static function hands(Draft $draft, MotionTables $motions): array
     {
         $out = [];
         foreach ($draft->lanes() as $item => $lane) {
             foreach ($lane->segments as $s) {
-                $with = $s->from->play->with === '' || $s->isBetween() ? null : self::beatOf($draft, $s->from->play->with);
-                $digest = $draft->assets->digest($draft->document->assets[$s->from->motion]);
-                $recipe = is_array($digest['recipe'] ?? null) ? $digest['recipe'] : [];
-                $settings = is_array($recipe['settings'] ?? null) ? $recipe['settings'] : [];
-                if ($with === null || ! is_numeric($settings['led'] ?? null)) {
+                $leads = $s->isBetween() || ! self::isLed(
+                    $motions->recipeOf($s->from),
+                ) ? null : $draft->document->beat($s->from->play->with);
+                if ($leads === null) {
                     continue;
                 }
                 [$own, $their] = self::side($s->from) > 0.0 ? ['handR', 'handL'] : ['handL', 'handR'];
                 $out[] = new Contact(
-                    "led {$s->beat}", (string) $item, $own, $with->item, $their, from: (int) $s->start + self::EASE,
+                    "led {$s->beat}", (string) $item, $own, $leads->item, $their, from: (int) $s->start + self::EASE,
                     to: (int) ceil($s->end) - 2, easeIn: self::EASE, easeOut: self::EASE,
                 );
             }
         }
 
         return $out;
-    }
-
-    private static function beatOf(Draft $draft, string $id): ?Beat
-    {
-        foreach ($draft->document->beats as $b) {
-            if ($b->id === $id) {
-                return $b;
-            }
-        }
-
-        return null;
     }
 }

@@ -25,12 +25,16 @@ final readonly class OwnPlaces
     ) {
     }
 
-    public function at(Item $item, float $frame): Placement
+    /** @return \Closure(float): Placement the place of an item at a frame */
+    public function of(Item $item): \Closure
     {
         $drive = $this->drive($item);
+        if ($drive !== null) {
+            return $drive->place(...);
+        }
+        $mark = Placement::standing($item->position, $item->headingDeg, $item->scale);
 
-        return $drive === null ? self::keyed($item, Placement::standing($item->position, $item->headingDeg, $item->scale), $frame)
-            : $drive->place($frame);
+        return static fn (float $frame): Placement => self::keyed($item, $mark, $frame);
     }
 
     /** Where an item is by its keys; without any, at $mark. */

@@ -14,7 +14,6 @@ use CrispReel\Core\Document\Measured;
 use CrispReel\Core\Document\Mend;
 use CrispReel\Core\Document\Severity;
 use CrispReel\Core\Math\Placement;
-use CrispReel\Core\Math\Q4;
 use CrispReel\Core\Meeting\Meetings;
 use CrispReel\Core\Motion\Model\MotionRecipe;
 use CrispReel\Core\Rig\Figure;
@@ -57,67 +56,53 @@ final class Pairing
      */
     public function borne(Beat $beat, Item $item, Figure $figure): ?array
     {
-        $recipe = $this->motions->recipeOf($beat);
-        if ($beat->play->with === '' || $recipe === null || $recipe->text('score') !== 'beCarried') {
+        $bearer = Bearing::isBorne($this->motions->recipeOf($beat)) ? $this->partner($beat) : null;
+        if ($bearer === null) {
             return null;
         }
-        foreach ($this->document->beats as $with) {
-            $other = $with->id === $beat->play->with && $with->item !== $beat->item ? $this->document->items[$with->item] : null;
-            $its = $other === null ? null : ($this->figures)($other);
-            $lane = $other === null || $its === null ? null : ($this->lane)($other, $its);
-            if ($other === null || $its === null || $lane === null) {
-                continue;
-            }
-            [$here, $there] = [
-                Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse(),
-                Placement::standing($other->position, $other->headingDeg, $other->scale),
-            ];
-            $place = static function (float $frame) use ($lane, $its, $here, $there): Placement {
-                $row = $lane->row($frame);
-                $at = $here->of($there->of(new Placement([$row[0], $row[1], $row[2]], Q4::aroundY($its->standing($row, $its->hips)[2]))));
+        [$other, $its, $lane] = $bearer;
 
-                return new Placement($at->position, $at->rotation);
-            };
-
-            return [
-                new Riding($place, $figure->hips, 'borne '.$lane->fingerprint(0.0, (float) PHP_INT_MAX)),
-                $its->body()->scale * $other->scale / ($figure->body()->scale * $item->scale),
-            ];
-        }
-
-        return null;
+        return [
+            Bearing::riding($item, $figure, $other, $lane),
+            $its->body()->scale * $other->scale / ($figure->body()->scale * $item->scale),
+        ];
     }
 
     /** The beat of somebody who is led, with the way of the one who leads; null: nobody does. */
     public function led(Beat $beat, Item $item, Figure $figure): ?Beat
     {
-        if ($beat->play->with === '' || ! Leading::isLed($this->motions->recipeOf($beat))) {
-            return null;
-        }
-        foreach ($this->document->beats as $with) {
-            $other = $with->id === $beat->play->with && $with->item !== $beat->item ? $this->document->items[$with->item] : null;
-            $its = $other === null ? null : ($this->figures)($other);
-            $lane = $other === null || $its === null ? null : ($this->lane)($other, $its);
-            foreach ($lane->segments ?? [] as $s) {
-                if ($other !== null && $its !== null && $s->beat === $with->id) {
-                    $unit = ($its->body()->scale * $other->scale + $figure->body()->scale * $item->scale) / 2;
+        $leader = Leading::isLed($this->motions->recipeOf($beat)) ? $this->partner($beat) : null;
+        foreach ($leader[2]->segments ?? [] as $s) {
+            if ($leader !== null && $s->beat === $beat->play->with) {
+                $unit = ($leader[1]->body()->scale * $leader[0]->scale + $figure->body()->scale * $item->scale) / 2;
 
-                    return Leading::beat($beat, $other, $s, $unit);
-                }
+                return Leading::beat($beat, $leader[0], $s, $unit);
             }
         }
 
         return null;
     }
 
+    /**
+     * Whom a beat is tied to, with their lane.
+     *
+     * @return array{Item, Figure, Lane}|null null: to nobody, or they wait for this one
+     */
+    private function partner(Beat $beat): ?array
+    {
+        $with = $this->document->beat($beat->play->with);
+        $other = $with === null || $with->item === $beat->item ? null : $this->document->items[$with->item];
+        $its = $other === null ? null : ($this->figures)($other);
+        $lane = $other === null || $its === null ? null : ($this->lane)($other, $its);
+
+        return $other === null || $its === null || $lane === null ? null : [$other, $its, $lane];
+    }
+
     /** Stands a performer to the one of another beat as their motions were made; false where there is none. */
     public function pair(LaneSegment $segment, Item $item, Figure $figure): bool
     {
-        $with = null;
-        foreach ($this->document->beats as $b) {
-            $with = $b->id === $segment->from->play->with && $b->item !== $item->id ? $b : $with;
-        }
-        $other = $with === null ? null : $this->document->items[$with->item];
+        $with = $this->document->beat($segment->from->play->with);
+        $other = $with === null || $with->item === $item->id ? null : $this->document->items[$with->item];
         $its = $other === null ? null : ($this->figures)($other);
         if ($with === null || $other === null || $its === null) {
             return false;

@@ -53,8 +53,9 @@ final readonly class Rides
             $facts[$name] = $on[$name] * $unit;
         }
         $facts['side'] = ($side ?? $on['side']) < 0.0 ? -1.0 : 1.0;
-        $stand = $this->frame($thing, [$x, $z, $turn], $frame)->point([$facts['side'] * $on['away'] * $thing->scale, 0.0, 0.0]);
-        $base = $this->places->at($thing, $frame)->position[1];
+        $at = $this->places->of($thing)($frame);
+        $stand = self::below($at, [$x, $z, $turn])->point([$facts['side'] * $on['away'] * $thing->scale, 0.0, 0.0]);
+        $base = $at->position[1];
         $solids = $this->around->solids([$stand[0] - 0.2, $stand[2] - 0.2, $stand[0] + 0.2, $stand[2] + 0.2], [$thing->id]);
         $below = $solids->height($stand[0], $stand[2], $base + self::STEP);
         if ($below === null) {
@@ -71,8 +72,9 @@ final readonly class Rides
     {
         [$x, , $z, $turn] = self::seat($this->assets->digest($this->document->assets[$thing->asset]));
         $back = Placement::standing($rider->position, $rider->headingDeg, $rider->scale)->inverse();
-        $place = function (float $frame) use ($thing, $x, $z, $turn, $back): Placement {
-            $at = $back->of($this->frame($thing, [$x, $z, $turn], $frame));
+        $thingAt = $this->places->of($thing);
+        $place = static function (float $frame) use ($thingAt, $x, $z, $turn, $back): Placement {
+            $at = $back->of(self::below($thingAt($frame), [$x, $z, $turn]));
 
             return new Placement($at->position, $at->rotation);
         };
@@ -85,11 +87,9 @@ final readonly class Rides
      *
      * @param  array{float, float, float}  $seat  x, z in the thing's space, degrees
      */
-    private function frame(Item $thing, array $seat, float $frame): Placement
+    private static function below(Placement $thing, array $seat): Placement
     {
-        $at = $this->places->at($thing, $frame);
-
-        return new Placement($at->point([$seat[0], 0.0, $seat[1]]), Q4::mul($at->rotation, Q4::aroundY(deg2rad($seat[2]))));
+        return new Placement($thing->point([$seat[0], 0.0, $seat[1]]), Q4::mul($thing->rotation, Q4::aroundY(deg2rad($seat[2]))));
     }
 
     /**

@@ -92,6 +92,18 @@ final readonly class Document
         ] + array_map(fn (string $key): array => array_map(FieldList::write(...), array_values($this->rows($key))), self::lists());
     }
 
+    /** A beat by its id; null: there is none, as where its row was taken out. */
+    public function beat(string $id): ?Beat
+    {
+        foreach ($id === '' ? [] : $this->beats as $b) {
+            if ($b->id === $id) {
+                return $b;
+            }
+        }
+
+        return null;
+    }
+
     /** The same values give the same text, byte for byte. */
     public function toJson(): string
     {

@@ -9,6 +9,7 @@ use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Gazes;
 use CrispReel\Core\Compile\Hold;
 use CrispReel\Core\Compile\Leading;
+use CrispReel\Core\Compile\MotionTables;
 use CrispReel\Core\Compile\Mounts;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\UnableToCompile;
@@ -56,7 +57,12 @@ final class Holds implements Pass
     /** @return list<Contact> the scene's, and those of hands that lead and arms that carry */
     private function contacts(): array
     {
-        return [...array_values($this->draft->document->contacts), ...Leading::hands($this->draft), ...Bearing::hands($this->draft)];
+        $motions = new MotionTables($this->draft->document, $this->draft->assets, $this->draft->memory);
+
+        return [
+            ...array_values($this->draft->document->contacts), ...Leading::hands($this->draft, $motions),
+            ...Bearing::hands($this->draft, $motions),
+        ];
     }
 
     private function carriedBy(string $thing, string $item): bool
