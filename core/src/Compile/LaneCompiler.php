@@ -136,7 +136,9 @@ final class LaneCompiler
         array_push($this->notes, ...LaneNotes::covered($this->document, $segments, $item), ...LaneNotes::held($segments, $item));
         array_push($this->notes, ...$this->pairing->notes());
 
-        return new Lane($figure, $segments, $this->motions->standing($figure), $layers, Lane::life($item, $figure, $this->document->rate->perSecond()));
+        $life = Lane::life($item, $figure, $this->document->rate->perSecond());
+
+        return new Lane($figure, $segments, $this->motions->standing($figure), $layers, $life);
     }
 
     /**

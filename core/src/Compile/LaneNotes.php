@@ -31,14 +31,23 @@ final class LaneNotes
     }
 
     /**
-     * What takes two is done with somebody, or said to be done into the air.
+     * What takes two is done with somebody, what is got on is there, or it is said to be done into the air.
      *
      * @return list<Finding>
      */
     public static function alone(Document $document, Beat $beat, Item $item, string $name, ?MotionRecipe $recipe): array
     {
+        if ($recipe !== null && $recipe->model === 'mount' && ! isset($document->items[$beat->play->on])) {
+            return [new Finding(
+                'ride.nothing', Severity::Look, sprintf('%s does "%s" with nothing to ride.', $item->name, $name),
+                'It is done into the air.',
+                'Bring a bicycle or a boat near and click it again.', [$item->id, $beat->id], [$beat->start, $beat->start],
+            )];
+        }
         $half = $recipe !== null && $recipe->model === 'act' && Meetings::half($recipe)[0] !== '';
-        if (! $half || PairTables::partner($document, $beat) !== null) {
+        $two = $half || Leading::isLed($recipe) || Bearing::isBorne($recipe)
+            || in_array($recipe?->text('score'), ['throwToA', 'throwToB'], true);
+        if (! $two || PairTables::partner($document, $beat) !== null) {
             return [];
         }
 

@@ -49,6 +49,20 @@ test('a motion out of a walk is entered at the pace of the walk, foot on foot', 
     ['a trip' => ['trip', 1.25], 'a hurried trip' => ['trip', 1.8], 'a jump' => ['jump', 1.6], 'a jump out of a run' => ['jump', 2.8]],
 );
 
+test('a trip that is played slower is entered at the pace of the walk all the same', function (): void {
+    $walk = Scenes::beat('w', 'o', 'walk', 0, ['settings' => ['speed' => 1.25], 'path' => ['points' => [[0.0, 3.0]], 'goesOn' => true]]);
+    $end = (int) ceil(Scenes::compile(['items' => [Scenes::item('o', 'bram')], 'beats' => [$walk]])->lanes['o']->segments[0]->end);
+    $s = Scenes::compile([
+        'items' => [Scenes::item('o', 'bram')], 'beats' => [$walk, Scenes::beat('b', 'o', 'trip', $end, ['settings' => ['pace' => 0.7]])],
+    ]);
+    $before = paceAt($s, $end - 3);
+    // The pace of the motion itself is set by its slider; it is not a stand that it begins with.
+    expect(paceAt($s, $end + 1) / $before)->toBeBetween(0.6, 1.15);
+    $row = $s->lanes['o']->row($end + 1);
+    $foot = $s->lanes['o']->figure->skeleton->roles['footL'];
+    expect($s->lanes['o']->figure->standing($row, $foot)[1])->toEqualWithDelta(3.0, 0.06)->and($row[2])->toBeGreaterThan(2.6);
+});
+
 test('who trips goes down and ahead, never up', function (): void {
     $lane = goingOn('trip', 1.25)->lanes['o'];
     $start = (int) $lane->segments[1]->start;

@@ -67,7 +67,8 @@ test('without a drawn way one is led as far as the other walks; without anybody 
     $s = led(1.0, ['loops' => 2]);
     expect(partOf($s, 'c', 'hips', $s->frames - 1)[2])->toBeGreaterThan(2.0);
     $alone = Scenes::compile(['items' => [Scenes::item('c', 'oda')], 'beats' => [Scenes::beat('b', 'c', 'ledByHand', 0)]]);
-    expect(partOf($alone, 'c', 'hips', $alone->frames - 1)[2])->toBeGreaterThan(0.8);
+    expect(partOf($alone, 'c', 'hips', $alone->frames - 1)[2])->toBeGreaterThan(0.8)->and($alone->notes)->toHaveCount(1)
+        ->and($alone->notes[0]->code)->toBe('pair.alone');
 });
 
 test('who flees looks back over the shoulder that is asked for, and runs on as before', function (float $side): void {

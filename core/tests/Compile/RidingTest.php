@@ -162,5 +162,6 @@ test('what is got on after it was taken away is got on in its place', function (
     $s = Scenes::compile([
         'items' => [Scenes::item('o', 'bram')], 'beats' => [Scenes::beat('b', 'o', 'getOn', 0, ['play' => ['on' => 'gone']])],
     ]);
-    expect(riderAt($s, 'hips', 40)[1])->toBeGreaterThan(0.6);
+    expect(riderAt($s, 'hips', 40)[1])->toBeGreaterThan(0.6)->and($s->notes)->toHaveCount(1)
+        ->and($s->notes[0]->code)->toBe('ride.nothing')->and($s->notes[0]->remedy)->toContain('bicycle');
 });

@@ -47,7 +47,11 @@ interface Actor {
     skins: SkinnedMesh[];
     cloth: Cloth | null;
     walls: WildWalls | null;
+    /** Metres from the floor that it stands on to its lowest joint. */
+    soles: number;
 }
+
+const low = (bones: (Bone | null)[]): number => Math.min(...bones.map((b) => b?.matrixWorld.elements[13] ?? Infinity));
 
 /** Everything that is drawn of a scene. It stands where the core says; nothing is decided here. */
 export class Stage {
@@ -135,6 +139,7 @@ export class Stage {
         const faces = meshes.filter((m) => (m.morphTargetInfluences?.length ?? 0) > 0);
         const skins = [...meshes, ...twins].filter((m) => m instanceof SkinnedMesh);
         this.boundSkins(group, skins, bones, bones[item.hips] ?? null);
+        const soles = bones.length > 0 ? low(bones) : 0;
         const halos = (item.extras.lamps ?? []).map((lamp) => {
             const sprite = new Sprite(
                 new SpriteMaterial({
@@ -160,7 +165,19 @@ export class Stage {
             group.add(slab);
             return slab;
         });
-        this.actors.set(item.id, { item, stand: group, bones, faces, halos, slabs, twins, skins, cloth, walls: WildWalls.of(model) });
+        this.actors.set(item.id, {
+            item,
+            stand: group,
+            bones,
+            faces,
+            halos,
+            slabs,
+            twins,
+            skins,
+            cloth,
+            walls: WildWalls.of(model),
+            soles,
+        });
         showLayers(group, item.fullness);
         this.scene.add(group);
         this.onAdded(group);
@@ -249,9 +266,11 @@ export class Stage {
         }
     }
 
+    /** A soft shadow on what the lower foot stands on, below the hips. */
     private blob(k: number, actor: Actor, row: Float32Array): void {
+        actor.stand.updateMatrixWorld(true);
         const p = new Vector3(row[10], 0, row[12]).applyMatrix4(actor.stand.matrixWorld);
-        this.uniforms.blobs.value[k]?.set(p.x, p.z, 0.3, p.y);
+        this.uniforms.blobs.value[k]?.set(p.x, p.z, 0.3, low(actor.bones) - actor.soles * actor.stand.scale.y);
     }
 
     /** The lamps nearest to the eye give light; all that are lit have a halo. */

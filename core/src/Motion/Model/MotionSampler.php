@@ -115,9 +115,9 @@ final class MotionSampler
         $seat = $r->number('seat', 0.0);
         $sheet = $seat > 0.0 ? Seating::on($sheet, $body, $seat) : $sheet;
         $sheet = Reaction::of($sheet, Ease::clamp($r->number('strength', 1.0), 0.2, 2.0));
-        $score = new Score(
-            $body, $sheet, $seed, Ease::clamp($r->number('size', 1.0), 0.3, 1.4), Ease::clamp($r->number('pace', 1.0), 0.5, 2.0),
-        );
+        $pace = Ease::clamp($r->number('pace', 1.0), 0.5, 2.0);
+        $lead /= $pace;
+        $score = new Score($body, $sheet, $seed, Ease::clamp($r->number('size', 1.0), 0.3, 1.4), $pace);
 
         return [
             $lead > 0.0 ? static fn (float $t): Channels => $score->at($t + $lead) : $score->at(...), $score->seconds() - $lead,
