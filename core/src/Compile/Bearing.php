@@ -29,17 +29,15 @@ final class Bearing
     /** Rows made at the hips of the one who carries, taken along with them. */
     public static function riding(Item $item, Figure $figure, Item $bearer, Lane $lane): Riding
     {
-        $here = Placement::standing($item->position, $item->headingDeg, $item->scale)->inverse();
         $there = Placement::standing($bearer->position, $bearer->headingDeg, $bearer->scale);
         $its = $lane->figure;
-        $place = static function (float $frame) use ($lane, $its, $here, $there): Placement {
+        $at = static function (float $frame) use ($lane, $its, $there): Placement {
             $row = $lane->row($frame);
-            $at = $here->of($there->of(new Placement([$row[0], $row[1], $row[2]], Q4::aroundY($its->standing($row, $its->hips)[2]))));
 
-            return new Placement($at->position, $at->rotation);
+            return $there->of(new Placement([$row[0], $row[1], $row[2]], Q4::aroundY($its->standing($row, $its->hips)[2])));
         };
 
-        return new Riding($place, $figure->hips, 'borne '.$lane->fingerprint(0.0, (float) PHP_INT_MAX));
+        return Riding::along($item, $figure, $at, 'borne '.$lane->fingerprint(0.0, (float) PHP_INT_MAX));
     }
 
     /** @return list<Contact> */

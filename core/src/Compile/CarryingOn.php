@@ -14,6 +14,9 @@ use CrispReel\Core\Rig\Figure;
  */
 final class CarryingOn
 {
+    /** Frames in which what follows a walk that does not stop is to begin. */
+    public const AT_ONCE = 2.0;
+
     /**
      * How the performer stands when a beat begins.
      *
@@ -106,7 +109,7 @@ final class CarryingOn
      */
     public static function entered(?LaneSegment $last, Beat $beat, Figure $figure, float $rate): array
     {
-        if ($last === null || $last->timing->beyond <= 0.0 || $beat->start > $last->end + LaneNotes::AT_ONCE) {
+        if ($last === null || $last->timing->beyond <= 0.0 || $beat->start > $last->end + self::AT_ONCE) {
             return [];
         }
         [$a, $b] = [$last->row($last->end - 6.0), $last->row($last->end + 6.0)];

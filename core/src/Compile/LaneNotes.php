@@ -19,9 +19,6 @@ use CrispReel\Core\Motion\Repeat;
 /** What is said of a performer's lane. */
 final class LaneNotes
 {
-    /** Frames in which what follows a walk that does not stop is to begin. */
-    public const AT_ONCE = 2.0;
-
     public static function leadsNowhere(Beat $beat, Item $item): Finding
     {
         return new Finding(
@@ -119,7 +116,7 @@ final class LaneNotes
         $out = [];
         foreach ($segments as $k => $s) {
             $next = $segments[$k + 1] ?? null;
-            if ($s->timing->beyond <= 0.0 || ($next !== null && $next->start <= $s->end + self::AT_ONCE)) {
+            if ($s->timing->beyond <= 0.0 || ($next !== null && $next->start <= $s->end + CarryingOn::AT_ONCE)) {
                 continue;
             }
             $end = (int) ceil($s->end);

@@ -71,15 +71,12 @@ final readonly class Rides
     public function riding(Item $thing, Item $rider, Figure $figure): Riding
     {
         [$x, , $z, $turn] = self::seat($this->assets->digest($this->document->assets[$thing->asset]));
-        $back = Placement::standing($rider->position, $rider->headingDeg, $rider->scale)->inverse();
-        $thingAt = $this->places->of($thing);
-        $place = static function (float $frame) use ($thingAt, $x, $z, $turn, $back): Placement {
-            $at = $back->of(self::below($thingAt($frame), [$x, $z, $turn]));
+        $at = $this->places->of($thing);
 
-            return new Placement($at->position, $at->rotation);
-        };
-
-        return new Riding($place, $figure->hips, Memory::key('riding', $this->places->grounds($thing)));
+        return Riding::along(
+            $rider, $figure, static fn (float $frame): Placement => self::below($at($frame), [$x, $z, $turn]),
+            Memory::key('riding', $this->places->grounds($thing)),
+        );
     }
 
     /**
@@ -100,14 +97,10 @@ final readonly class Rides
      */
     public static function seat(array $digest): array
     {
-        $mounts = is_array($digest['mounts'] ?? null) ? $digest['mounts'] : [];
-        $at = is_array($mounts['seat'] ?? null) && is_array($mounts['seat']['position'] ?? null) ? $mounts['seat']['position'] : [];
-        $number = static fn (mixed $n, float $usual): float => is_numeric($n) ? (float) $n : $usual;
+        $at = Mounts::in($digest, 'seat')->position ?? [0.0, 0.8, 0.0];
+        $turned = self::section($digest, 'rider')['headingDeg'] ?? 0.0;
 
-        return [
-            $number($at[0] ?? null, 0.0), $number($at[1] ?? null, 0.8), $number($at[2] ?? null, 0.0),
-            $number(self::section($digest, 'rider')['headingDeg'] ?? null, 0.0),
-        ];
+        return [...$at, is_numeric($turned) ? (float) $turned : 0.0];
     }
 
     /**

@@ -38,6 +38,9 @@ final class Ride
     /** @var array<array-key, mixed> what the thing says of its rider */
     private readonly array $rider;
 
+    /** Degrees by which the thing turns its rider. */
+    private readonly float $turned;
+
     private readonly float $rate;
 
     /** From which it is got on: 1 its rider's left. */
@@ -58,6 +61,7 @@ final class Ride
             );
         }
         $this->side = Rides::gettingOn($digest)['side'];
+        $this->turned = Rides::seat($digest)[3];
         $this->rate = $scene->document->rate->perSecond();
         $this->astride = Rides::astride($this->rider);
         $this->takes = (int) ceil(Mounting::SECONDS[$this->astride ? 0 : 1] * $this->rate);
@@ -181,7 +185,7 @@ final class Ride
     {
         [$x, $z] = Nearby::stands($this->scene, $this->person->id, (float) $from);
         $place = $this->scene->poses->at($from)->place($this->thing->id);
-        $turned = deg2rad(is_numeric($this->rider['headingDeg'] ?? null) ? (float) $this->rider['headingDeg'] : 0.0);
+        $turned = deg2rad($this->turned);
         [$ax, , $az] = $place->inverse()->point([$x, $place->position[1], $z]);
 
         return $ax * cos($turned) - $az * sin($turned) < 0.0 ? -1.0 : 1.0;

@@ -6,13 +6,14 @@ namespace CrispReel\Core\Staging;
 
 use CrispReel\Core\Compile\Approach;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Mounts;
 use CrispReel\Core\Compile\Nearby;
+use CrispReel\Core\Compile\Rides;
 use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Command;
-use CrispReel\Core\Document\Item;
 use CrispReel\Core\Math\Angle;
+use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
-use CrispReel\Core\Math\V3;
 
 /** Somebody goes to the nearest seat that is free and sits down on it. */
 final class Sit
@@ -21,6 +22,11 @@ final class Sit
     private const NEAR = 4.0;
 
     private const TAKEN = 0.35;
+
+    /** Metres of a person of 1.70 m: how far below the hips of who stands seats are, more or less. */
+    private const LOWER = 0.42;
+
+    private const STOREY = 0.40;
 
     /** Metres of a person of 1.70 m from where one stands to where the hips come down. */
     private const BEFORE = 0.345;
@@ -36,12 +42,23 @@ final class Sit
     {
         [$x, $z, $facing] = Nearby::stands($scene, $who, (float) $at);
         $unit = $scene->lanes[$who]->figure->body()->scale * $scene->document->items[$who]->scale;
+        $moment = $scene->poses->at($at);
+        $hips = [];
+        foreach (array_diff_key($scene->lanes, [$who => 0]) as $other => $lane) {
+            $hips[] = $moment->joint((string) $other, $lane->figure->hips)->position;
+        }
+        // A seat on another storey is none to walk to.
+        $sits = $moment->joint($who, $scene->lanes[$who]->figure->hips)->position[1] - self::LOWER * $unit;
         $best = [self::NEAR, null];
         foreach ($scene->document->items as $item) {
-            $stand = self::before($scene, $assets, $item, $who, $at, $unit);
-            $far = $stand === null ? INF : hypot($stand[0] - $x, $stand[1] - $z);
-            if ($far < $best[0]) {
-                $best = [$far, $stand];
+            $seats = $item->kind === 'performer' ? [] : self::seats($assets->digest($scene->document->assets[$item->asset]));
+            foreach ($seats as $seat) {
+                $on = $moment->place($item->id)->of($seat);
+                $stand = abs($on->position[1] - $sits) > self::STOREY * $unit ? null : self::before($on, $hips, $unit);
+                $far = $stand === null ? INF : hypot($stand[0] - $x, $stand[1] - $z);
+                if ($far < $best[0]) {
+                    $best = [$far, $stand];
+                }
             }
         }
         [$far, $stand] = $best;
@@ -60,33 +77,37 @@ final class Sit
     }
 
     /**
+     * All places to sit of a thing that is not ridden.
+     *
+     * @param  array<string, mixed>  $digest
+     * @return list<Placement>
+     */
+    private static function seats(array $digest): array
+    {
+        $mounts = Rides::section($digest, 'rider') === [] && is_array($digest['mounts'] ?? null) ? array_keys($digest['mounts']) : [];
+        $seats = array_filter($mounts, static fn (int|string $name): bool => str_starts_with((string) $name, 'seat'));
+
+        return array_values(
+            array_filter(array_map(static fn (int|string $name): ?Placement => Mounts::in($digest, (string) $name), $seats)),
+        );
+    }
+
+    /**
      * Where one stands before a seat to sit down on it.
      *
-     * @return array{float, float, float}|null x, z and heading; null: it is no seat, or somebody sits there
+     * @param  list<array{float, float, float}>  $hips  of everybody else
+     * @return array{float, float, float}|null x, z and heading; null: somebody sits there
      */
-    private static function before(CompiledScene $scene, AssetSource $assets, Item $item, string $who, int $at, float $unit): ?array
+    private static function before(Placement $seat, array $hips, float $unit): ?array
     {
-        $digest = $assets->digest($scene->document->assets[$item->asset]);
-        $mounts = is_array($digest['mounts'] ?? null) ? $digest['mounts'] : [];
-        $seat = is_array($mounts['seat'] ?? null) ? $mounts['seat'] : null;
-        $extras = is_array($digest['extras'] ?? null) ? $digest['extras'] : [];
-        if ($item->kind === 'performer' || $seat === null || isset($extras['vehicle'])) {
-            return null;
-        }
-
-        /** @var array{float, float, float} $position */
-        $position = $seat['position'];
-        $place = $scene->poses->at($at)->place($item->id);
-        $on = $place->point($position);
-        foreach (array_keys($scene->lanes) as $other) {
-            $hips = $scene->poses->at($at)->joint((string) $other, $scene->lanes[$other]->figure->hips)->position;
-            if ((string) $other !== $who && hypot($hips[0] - $on[0], $hips[2] - $on[2]) < self::TAKEN) {
+        [$x, , $z] = $seat->position;
+        foreach ($hips as $p) {
+            if (hypot($p[0] - $x, $p[2] - $z) < self::TAKEN) {
                 return null;
             }
         }
-        $ahead = Q4::rotate($place->rotation, [0.0, 0.0, 1.0]);
-        $stand = V3::addScaled($on, $ahead, self::BEFORE * $unit);
+        $ahead = Q4::rotate($seat->rotation, [0.0, 0.0, 1.0]);
 
-        return [$stand[0], $stand[2], atan2($ahead[0], $ahead[2])];
+        return [$x + $ahead[0] * self::BEFORE * $unit, $z + $ahead[2] * self::BEFORE * $unit, atan2($ahead[0], $ahead[2])];
     }
 }

@@ -41,6 +41,17 @@ test('a seat on which somebody sits is left to them; who stands before one just 
     expect(wantsToSit([Scenes::item('o', 'bram', 1.0, 1.0), Scenes::item('c', 'bicycle'), Scenes::item('k', 'key')]))->toBe([]);
 });
 
+test('of a bench with two places the free one is taken, and a seat on another storey is left', function (): void {
+    $bench = Scenes::item('b', 'bench');
+    $first = wantsToSit([Scenes::item('o', 'bram', 0.9, 2.0), $bench])[0]['path']['points'][0];
+    expect($first)->toEqualWithDelta([0.312, 0.02 + 0.345 * figure('bram')->body()->scale], 0.01);
+    $second = wantsToSit([Scenes::item('o', 'bram', 0.9, 2.0), $bench, Scenes::item('p', 'oda', 0.31, 0.1)])[0]['path']['points'][0];
+    expect($second[0])->toEqualWithDelta(-0.312, 0.01);
+    foreach ([-1.2, 0.9] as $storey) {
+        expect(wantsToSit([Scenes::item('o', 'bram', 0.9, 2.0), Scenes::item('b', 'bench', y: $storey)]))->toBe([]);
+    }
+});
+
 /** @return array{float, float, float} */
 function hipsOf(CompiledScene $s, float $frame): array
 {

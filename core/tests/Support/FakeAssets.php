@@ -17,6 +17,7 @@ use CrispReel\Core\Kit\Motions\MotionKit;
 use CrispReel\Core\Kit\Piece;
 use CrispReel\Core\Kit\Pier\Bicycle;
 use CrispReel\Core\Kit\Pier\Ferry;
+use CrispReel\Core\Kit\Pier\Props;
 use CrispReel\Core\Kit\Pier\RowingBoat;
 use CrispReel\Core\Kit\Places\Furniture;
 use CrispReel\Core\Motion\Model\MotionRecipe;
@@ -57,7 +58,8 @@ final class FakeAssets implements AssetSource
             'cloak' => Costume::all()[0]['glb'],
             'banner' => Ferry::pennant()
                 ->glb(extras: ['cloth' => ['pins' => [['low' => [-0.001, -1.0, -1.0], 'high' => [0.1, 1.0, 1.0]]]]], doubleSided: true),
-            'chair' => self::chair(),
+            'chair' => self::piece(Furniture::chair(...)),
+            'bench' => self::piece(Props::bench(...)),
             'stool' => self::box(['top' => [0.0, 0.5, 0.0]]),
             default => preg_match('/^slope(\d+)$/', $name, $m) === 1 ? self::slope((float) $m[1]) : (isset(FigureSpec::house()[$name])
                 ? FigureMaker::glb(FigureSpec::house()[$name])
@@ -165,10 +167,11 @@ final class FakeAssets implements AssetSource
         return $w->toGlb();
     }
 
-    private static function chair(): string
+    /** @param  \Closure(Piece): mixed  $draw */
+    private static function piece(\Closure $draw): string
     {
-        $p = new Piece('Chair', 1);
-        Furniture::chair($p);
+        $p = new Piece('Piece', 1);
+        $draw($p);
 
         return $p->glb();
     }

@@ -22,7 +22,7 @@ final class Scenes
         $assets = [];
         foreach ([
             'oda' => 'performer', 'bram' => 'performer', 'pim-alder' => 'performer', 'box' => 'set', 'key' => 'prop', 'lantern' => 'prop',
-            'stool' => 'prop', 'chair' => 'prop',
+            'stool' => 'prop', 'chair' => 'prop', 'bench' => 'prop',
             'wagon' => 'prop', 'bicycle' => 'prop', 'cloak' => 'prop', 'banner' => 'prop', 'boat' => 'prop', 'ramp' => 'set',
             'slope10' => 'set', 'slope20' => 'set', 'slope30' => 'set',
         ] as $id => $kind) {

@@ -17,6 +17,7 @@ use CrispReel\Core\Document\Contact;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Math\Q4;
+use CrispReel\Core\Motion\Model\Seating;
 use CrispReel\Core\Rig\Figure;
 
 /** Contacts to holds: joints and mounts found, the order in which they are solved, circles refused. */
@@ -128,7 +129,7 @@ final class Holds implements Pass
         return match ($effector) {
             'handL', 'handR' => new Placement($grip[0] ?? [0.0, 0.0, 0.0], $grip[1] ?? Q4::IDENTITY),
             'footL', 'footR' => new Placement([0.0, $figure->rest('foot'.$side)[1] ?? 0.0, 0.0]),
-            'hips' => new Placement([0.0, 0.10 * $size, 0.0]),
+            'hips' => new Placement([0.0, Seating::HIPS * $size, 0.0]),
             'head' => new Placement([0.0, 0.16 * $size, 0.10 * $size]),
             default => new Placement([0.0, 0.0, 0.0]),
         };

@@ -32,9 +32,6 @@ final class Mounting
 
     public const HANDS = 0.5;
 
-    /** Metres of a person of 1.70 m from the seat to the middle of the hips. */
-    private const HIPS = 0.10;
-
     /** How far aside the foot stands that stays on the ground, metres of such a person. */
     private const PROP = 0.235;
 
@@ -90,7 +87,7 @@ final class Mounting
         $m = $f['side'];
         [$inner, $outer] = $m > 0 ? ['R', 'L'] : ['L', 'R'];
         [$x, $z, $g] = [$m * $f['away'], $f['ahead'], $f['ground']];
-        $seat = $f['seat'] + self::HIPS;
+        $seat = $f['seat'] + Seating::HIPS;
         [$aside, $low, $ahead] = $f['pedal'];
         // Whose foot does not come down to the ground from the seat stands over the frame before it.
         $sits = hypot(self::PROP - 0.11, $seat - 0.07 - $body->ankleY - $g) < $body->leg * 0.998;
@@ -172,7 +169,7 @@ final class Mounting
                 ['hip' => [0.0, 0.03, 0.16], 'turn' => 0, "foot{$inner}" => $in(-$m), "foot{$outer}" => $in($m), 'thorax' => [22, 0, 0]],
             ],
             [2.12, [
-                'hip' => [0.0, 0.0, 0.0], 'y' => $f['seat'] + self::HIPS, 'thorax' => [8, 0, 0], 'pelvis' => [-2, 0, 0],
+                'hip' => [0.0, 0.0, 0.0], 'y' => $f['seat'] + Seating::HIPS, 'thorax' => [8, 0, 0], 'pelvis' => [-2, 0, 0],
                 'head' => [2, 0, 0],
                 'armL' => 'lap', 'armR' => 'lap',
             ]],

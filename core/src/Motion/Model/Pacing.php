@@ -53,15 +53,8 @@ final readonly class Pacing
     {
         if ($this->isEven()) {
             $count = max(2, (int) round($metres / $this->style->step + 1.0 - self::FIRST + (1.0 - self::SECOND) + 1.0 - self::LAST));
-            $falls = [$at = self::FIRST];
-            for ($k = 2; $k <= $count; $k++) {
-                $falls[] = $at += match ($k) {
-                    $count => self::LAST, 2 => self::SECOND, default => 1.0,
-                };
-            }
-            $length = $metres / $at;
 
-            return array_map(static fn (float $s): float => $s * $length, $falls);
+            return self::ramp($count, $metres, self::LAST);
         }
         // As far as both the manner that it leaves in and the one that it lands in step.
         $next = function (float $at) use ($metres): float {
@@ -80,6 +73,23 @@ final readonly class Pacing
     }
 
     /**
+     * So many footfalls over a distance: the first two shorter, the last as long as is said, all others alike.
+     *
+     * @return non-empty-list<float>
+     */
+    private static function ramp(int $count, float $metres, float $last): array
+    {
+        $falls = [$at = self::FIRST];
+        for ($k = 2; $k <= $count; $k++) {
+            $falls[] = $at += match ($k) {
+                $count => $last, 2 => self::SECOND, default => 1.0,
+            };
+        }
+
+        return array_map(static fn (float $s): float => $s * $metres / $at, $falls);
+    }
+
+    /**
      * Footfalls of a walk that goes on beyond a mark, with the left foot on it and a few steps more to stop in, which nobody sees.
      *
      * @return array{non-empty-list<float>, int} distances, and the number of the one on the mark, from 1
@@ -89,12 +99,7 @@ final readonly class Pacing
         $step = $this->at($metres, INF)->step;
         // Left feet come down with odd numbers.
         $count = max(1, 2 * (int) round(($metres / $step + 1.0 - self::FIRST + 1.0 - self::SECOND - 1.0) / 2) + 1);
-        $falls = [$at = self::FIRST];
-        for ($k = 2; $k <= $count; $k++) {
-            $falls[] = $at += $k === 2 ? self::SECOND : 1.0;
-        }
-        $length = $metres / $at;
-        $falls = array_map(static fn (float $s): float => $s * $length, $falls);
+        $falls = self::ramp($count, $metres, 1.0);
         foreach ([1.0, 2.0, 2.0 + self::LAST] as $more) {
             $falls[] = $metres + $more * $step;
         }
