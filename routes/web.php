@@ -17,6 +17,7 @@ use App\Http\Controllers\ProductionController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SceneController;
 use App\Http\Controllers\SceneKitController;
+use App\Http\Controllers\SpeechController;
 use App\Http\Controllers\WorkController;
 use App\Http\Middleware\QuietSession;
 use App\Work\Deferred;
@@ -45,6 +46,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('previews/pieces', [PreviewController::class, 'pieces']);
         Route::get('previews/blobs/{hash}', [PreviewController::class, 'blob']);
         Route::get('blobs/{hash}', [AssetController::class, 'blob']);
+        Route::get('scenes/{scene}/sounds/{hash}', [SpeechController::class, 'sound']);
     });
 
     Route::middleware(['auth', 'throttle:looks'])->group(function (): void {
@@ -61,6 +63,9 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}', [SceneController::class, 'show']);
         Route::get('scenes/{scene}/assets', [SceneKitController::class, 'assets']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
+        Route::get('scenes/{scene}/speech', [SpeechController::class, 'show']);
+        Route::get('scenes/{scene}/subtitles.{as}', [SpeechController::class, 'subtitles'])->whereIn('as', ['srt', 'vtt']);
+        Route::get('scenes/{scene}/voices/{voice}/sound', [SpeechController::class, 'sampleSound']);
         Route::get('scenes/{scene}/shots', [CoverController::class, 'shots']);
         Route::get('scenes/{scene}/lookout', [CoverController::class, 'lookout']);
         Route::get('scenes/{scene}/set-ups', [CoverController::class, 'setUps']);
@@ -113,6 +118,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/items/{item}/surfaces', [SceneKitController::class, 'surfaces']);
         Route::get('scenes/{scene}/parts', [SceneKitController::class, 'parts']);
         Route::post('scenes/{scene}/cuts', [CoverController::class, 'cuts']);
+        Route::post('scenes/{scene}/voices/{voice}/sample', [SpeechController::class, 'sample']);
     });
 });
 

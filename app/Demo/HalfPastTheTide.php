@@ -9,6 +9,7 @@ use App\Edits\EditRunner;
 use App\Models\Production;
 use App\Models\Scene;
 use App\Models\User;
+use App\Speech\Readings;
 use CrispReel\Core\Math\Q4;
 
 /** The demo production, built with the same edit commands that people use. Safe to run again. */
@@ -16,8 +17,9 @@ final class HalfPastTheTide
 {
     public const PRODUCTION = 'Half Past the Tide';
 
-    public function __construct(private readonly HouseKit $kit, private readonly EditRunner $runner)
-    {
+    public function __construct(
+        private readonly HouseKit $kit, private readonly EditRunner $runner, private readonly Readings $readings,
+    ) {
     }
 
     /** @param  callable(string): void|null  $said */
@@ -33,7 +35,11 @@ final class HalfPastTheTide
             $production->members()->create(['user_id' => $user->id, 'role' => 'owner']);
         }
 
-        return $production->scenes()->where('name', 'Pier, dusk')->first() ?? $this->build($production);
+        $scene = $production->scenes()->where('name', 'Pier, dusk')->first() ?? $this->build($production);
+        // Whoever opens it first hears it at once.
+        $this->readings->makeAll($scene);
+
+        return $scene;
     }
 
     private const STORY = <<<'TEXT'
@@ -52,6 +58,7 @@ final class HalfPastTheTide
         $this->runner->run($scene, null, $this->stage());
         $this->runner->run($scene->refresh(), null, $this->action());
         $this->runner->run($scene->refresh(), null, $this->coverage());
+        $this->runner->run($scene->refresh(), null, self::sounds());
 
         return $scene->refresh();
     }
@@ -120,39 +127,12 @@ final class HalfPastTheTide
                 'path' => ['points' => [[-2.0, 0.75], [-1.37, -0.10], [0.2, 0.32], [2.08, 0.55]], 'arrive' => 298, 'faceDeg' => 90],
             ],
             $beat('Oda', 'wave', 302),
-            $beat(
-                'Oda',
-                'talk',
-                386,
-                ['settings' => [
-                    'seed' => 5,
-                    'seconds' => 5.5,
-                    'line' => 'I have *wound* this clock for forty years, and *never* once has it waited for the sea.',
-                ]],
-            ),
+            ...self::said(),
             $beat('Oda', 'idle', 518, ['sourceOut' => 5.0]),
-            $beat(
-                'Oda',
-                'talk',
-                638,
-                ['settings' => [
-                    'seed' => 12, 'seconds' => 4.0, 'energy' => 1.1, 'line' => 'Then *you* wind it. *Here*: the key is yours.',
-                ]],
-            ),
             $beat('Oda', 'hand-over', 738),
             $beat('Oda', 'idle', 840, ['play' => $on]),
             $beat('Bram', 'idle', 0, ['settings' => ['seed' => 8], 'play' => ['fill' => 512]]),
-            $beat(
-                'Bram',
-                'talk',
-                512,
-                ['settings' => [
-                    'seed' => 9,
-                    'seconds' => 5.2,
-                    'line' => '*No*, no. The *tide* decides, not the clock. What do I do when they *quarrel*?',
-                ]],
-            ),
-            $beat('Bram', 'idle', 638, ['settings' => ['seed' => 8], 'sourceOut' => 4.0]),
+            $beat('Bram', 'idle', 650, ['settings' => ['seed' => 8], 'sourceOut' => 3.6]),
             $beat('Bram', 'receive', 738),
             // To the bell, and its pull in the hand.
             $beat('Bram', 'walk', 842, ['settings' => ['speed' => 1.35], 'path' => ['points' => [[1.9, -0.9], [0.55, -1.86]]]]),
@@ -184,6 +164,42 @@ final class HalfPastTheTide
                 'easeFrames' => 5,
             ],
         ];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function sounds(): array
+    {
+        $sound = static fn (string $slug, int $start, float $level, array $more = []): array => [
+            'do' => 'sound.add', 'asset' => $slug, 'start' => $start, 'level' => $level,
+        ] + $more;
+
+        return [
+            $sound('sound-waves', 0, -14.0, ['fadeIn' => 1.5, 'fadeOut' => 2.0]), $sound('sound-gulls', 24, -20.0),
+            $sound('sound-gulls', 880, -18.0), $sound('sound-wheels', 0, -14.0, ['until' => 132, 'fadeOut' => 0.3]),
+            $sound('sound-fiddle', 130, -20.0, ['repeats' => true, 'until' => 316, 'fadeIn' => 1.0, 'fadeOut' => 1.5]),
+            $sound('sound-bell-three', 996, -8.0), $sound('sound-horn', 1020, -14.0, ['fadeOut' => 1.0]),
+        ];
+    }
+
+    /**
+     * They argue in six lines; hands go with those for which they are free.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private static function said(): array
+    {
+        return array_map(static fn (array $l): array => [
+            'do' => 'line.add', 'item' => $l[0], 'start' => $l[1], 'text' => $l[2], 'delivery' => $l[3] ?? 'plain',
+            // Hands that give, take and wave have no others.
+            'gestures' => $l[1] > 380 && $l[1] < 700,
+        ], [
+            ['Oda', 310, 'Bram! *Wait* for me!', 'called'],
+            ['Oda', 390, 'I have *wound* this clock for forty years, and *never* once has it waited for the sea.'],
+            ['Bram', 516, '*No*, no. The *tide* decides, not the clock. What do I do when they *quarrel*?'],
+            ['Oda', 642, 'Then *you* wind it. *Here*: the key is yours.', 'eager'],
+            ['Bram', 796, 'It is heavier than it looks.', 'calm'],
+            ['Oda', 872, 'So is the sea. Now ring your bell!'],
+        ]);
     }
 
     /**

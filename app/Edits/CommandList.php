@@ -9,9 +9,11 @@ use App\Edits\Commands\SetRow;
 use App\Exceptions\UserError;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Contact;
+use CrispReel\Core\Document\Expression;
 use CrispReel\Core\Document\Framing;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Document\Shot;
+use CrispReel\Core\Document\Sound;
 use CrispReel\Core\Document\TouchUp;
 use stdClass;
 
@@ -40,6 +42,12 @@ final class CommandList
         Commands\BeatTrim::class,
         Commands\BeatBestJoin::class,
         Commands\BeatPair::class,
+        Commands\LineAdd::class,
+        Commands\LineSet::class,
+        Commands\LineRemove::class,
+        Commands\LinesPaste::class,
+        Commands\ExpressionAdd::class,
+        Commands\SoundAdd::class,
         Commands\TouchUpKey::class,
         Commands\TouchUpSet::class,
         Commands\ContactAdd::class,
@@ -81,6 +89,10 @@ final class CommandList
             new RemoveRow(Link::class, 'Remove a carry'),
             new SetRow(Framing::class, 'Change a framing', without: ['camera'], guard: self::unlocked(...)),
             new RemoveRow(Framing::class, 'Take a framing away', guard: self::unlocked(...)),
+            new SetRow(Expression::class, 'Change an expression', without: ['item']),
+            new RemoveRow(Expression::class, 'Take an expression away'),
+            new SetRow(Sound::class, 'Change a sound', without: ['asset']),
+            new RemoveRow(Sound::class, 'Take a sound out'),
             new SetRow(Shot::class, 'Change a shot', without: ['in', 'out']),
         ];
     }

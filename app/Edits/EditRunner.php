@@ -13,6 +13,7 @@ use App\Models\User;
 use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneManifests;
 use App\Scenes\SceneStream;
+use App\Speech\Readings;
 use Closure;
 use Illuminate\Support\Facades\DB;
 
@@ -153,6 +154,19 @@ final class EditRunner
      * @return array{Edit, array<string, mixed>} the edit and the manifest after it
      */
     private function carryOut(Scene $scene, ?User $user, string $kind, ?string $call, Closure $rehearse): array
+    {
+        $answer = $this->done($scene, $user, $kind, $call, $rehearse);
+        // What voices are to read now is asked for, and not waited for.
+        Readings::ask($scene, $user?->id);
+
+        return $answer;
+    }
+
+    /**
+     * @param  Closure(Scene): Rehearsal  $rehearse
+     * @return array{Edit, array<string, mixed>}
+     */
+    private function done(Scene $scene, ?User $user, string $kind, ?string $call, Closure $rehearse): array
     {
         for ($try = 1; $try < self::TRIES; $try++) {
             $done = $this->rolledBack(fn (): Edit|Rehearsal => $this->answered(

@@ -15,6 +15,7 @@ use Illuminate\Support\Facades\DB;
  * @property int $rate_den
  * @property int $width
  * @property int $height
+ * @property string|null $say_as  JSON: words that voices say otherwise, by how they are written
  * @property \Illuminate\Support\Carbon|null $updated_at
  * @property \Illuminate\Database\Eloquent\Collection<int, Scene> $scenes
  * @property \Illuminate\Database\Eloquent\Collection<int, Member> $members
@@ -52,6 +53,10 @@ class Production extends Model
     {
         DB::transaction(function (): void {
             foreach ($this->scenes as $scene) {
+                // Lines wait for lines, and sounds hang on them.
+                DB::table('sounds')->where('scene_id', $scene->id)->delete();
+                DB::table('lines')->where('scene_id', $scene->id)->update(['after_id' => null]);
+                DB::table('lines')->where('scene_id', $scene->id)->delete();
                 $scene->shots()->delete();
                 $scene->links()->delete();
                 $scene->beats()->delete();

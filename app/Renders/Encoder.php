@@ -8,6 +8,7 @@ use App\Isolation\Box;
 use App\Isolation\BoxLimits;
 use App\Models\RenderChunk;
 use App\Models\RenderJob;
+use App\Sound\SceneSound;
 use Illuminate\Support\Facades\File;
 use RuntimeException;
 use ZipArchive;
@@ -21,8 +22,9 @@ final class Encoder
     /** Machine seconds that a million pixels of one frame may take, on a slow machine. */
     private const SECONDS_A_MEGAPIXEL = 1.5;
 
-    public function __construct(private readonly FrameStore $frames, private readonly RenderDesk $desk)
-    {
+    public function __construct(
+        private readonly FrameStore $frames, private readonly RenderDesk $desk, private readonly SceneSound $sound,
+    ) {
     }
 
     /** The chunk's frames as a part of the film. Nothing is done where the part is there already. */
@@ -66,12 +68,29 @@ final class Encoder
             $list .= "file '{$n}.mp4'\n";
         }
         file_put_contents("{$folder}/parts.txt", $list);
+        $isHeard = $this->mixed($job, $folder);
         $this->ffmpeg(
             $folder,
-            ['-f', 'concat', '-i', 'parts.txt', '-c', 'copy', '-video_track_timescale', '240000', '-movflags', '+faststart', 'result.mp4'],
+            [
+                '-f', 'concat', '-i', 'parts.txt', ...($isHeard ? ['-i', 'mix.wav'] : []), '-c:v', 'copy',
+                ...($isHeard ? ['-map', '0:v:0', '-map', '1:a:0', '-c:a', 'aac', '-b:a', '192k'] : []),
+                '-video_track_timescale', '240000', '-movflags', '+faststart', 'result.mp4',
+            ],
             60 + intdiv($job->frames(), 50),
         );
         $this->frames->putResult($job, "{$folder}/result.mp4");
+    }
+
+    /** What is heard of the frames as "mix.wav" in the folder, exactly as long as they are; false: nothing is. */
+    private function mixed(RenderJob $job, string $folder): bool
+    {
+        $scene = $this->desk->heard($job);
+        if ($scene === null) {
+            return false;
+        }
+        $this->sound->mix($scene, $job->from_frame, $job->to_frame, $folder);
+
+        return true;
     }
 
     private function archive(RenderJob $job, string $folder): void

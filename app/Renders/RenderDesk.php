@@ -12,6 +12,7 @@ use App\Models\Scene;
 use App\Models\User;
 use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneStream;
+use App\Sound\SceneSound;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Document\Document;
@@ -229,6 +230,16 @@ final class RenderDesk
         $last = RenderJob::query()->whereNotNull('ms_per_frame')->where('quality', 'final')->orderByDesc('updated_at')->first();
 
         return $last === null ? null : (float) $last->ms_per_frame * (1280 * 720) / max(1, $last->width * $last->height);
+    }
+
+    /** The scene of a render in which something is heard in its frames; null: it is a silent film. */
+    public function heard(RenderJob $job): ?CompiledScene
+    {
+        $document = Document::fromJson($this->blobs->get($job->document));
+        // What makes no sound need not be settled for it.
+        $scene = $document->lines === [] && $document->sounds === [] ? null : $this->compiledFor($job);
+
+        return $scene !== null && SceneSound::isHeard($scene, $job->from_frame, $job->to_frame) ? $scene : null;
     }
 
     private function compiledFor(RenderJob $job): CompiledScene

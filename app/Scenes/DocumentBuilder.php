@@ -8,6 +8,7 @@ use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Item;
 use App\Models\Scene;
+use App\Speech\Readings;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Fields\FieldList;
 use Illuminate\Support\Facades\DB;
@@ -22,19 +23,27 @@ final class DocumentBuilder
         foreach (Document::ROWS as $list => $class) {
             $rows[$list] = self::rows($scene, $class);
         }
-        $used = array_unique([...array_column($rows['items'], 'asset_id'), ...array_column($rows['beats'], 'asset_id')]);
+        $used = array_unique(array_merge(...array_map(
+            static fn (string $list): array => array_column($rows[$list], 'asset_id'), ['items', 'beats', 'sounds'],
+        )));
         $said = [];
         foreach (Document::ROWS as $list => $class) {
             $said[$list] = array_map(static fn (array $row): array => StoredRow::document($class, $row), $rows[$list]);
         }
         $said['items'] = self::dressed($said['items'], $rows['items']);
         $said['shots'] = self::labelled($said['shots']);
+        [$readings, $of] = $said['lines'] === [] ? [[], []] : Readings::ofDocument($scene);
+        foreach ($said['lines'] as $k => $line) {
+            $said['lines'][$k]['reading'] = $of[$line['id']] ?? '';
+        }
 
         return Document::fromArray([
             'format' => Document::FORMAT, 'version' => Document::VERSION, 'name' => $scene->name,
             'rate' => [(int) $scene->production->rate_num, (int) $scene->production->rate_den],
             'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood,
-            'wind' => $scene->wind, 'assets' => array_values(self::assets(array_values($used), $rows['items'])),
+            'wind' => $scene->wind, 'assets' => [
+                ...array_values(self::assets(array_values($used), $rows['items'])), ...array_values($readings),
+            ],
         ] + $said);
     }
 

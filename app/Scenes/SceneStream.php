@@ -12,8 +12,10 @@ use CrispReel\Core\Bake\Track;
 use CrispReel\Core\Bake\TrackNames;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
+use CrispReel\Core\Compile\Utterance;
 use CrispReel\Core\Compile\Whereabouts;
 use CrispReel\Core\Coverage\Lookout;
 use CrispReel\Core\Coverage\Proposal;
@@ -25,6 +27,8 @@ use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Reel\Blend;
 use CrispReel\Core\Reel\Blends;
+use CrispReel\Core\Speech\Script;
+use CrispReel\Core\Speech\Word;
 
 /** What a drawing page needs of a scene: the manifest, and pieces of its tracks by name, computed when first asked for. */
 final class SceneStream
@@ -72,7 +76,7 @@ final class SceneStream
             'pieceFrames' => PoseStream::PIECE, 'pieces' => PoseStream::pieces($scene), 'beats' => (object) $beats,
             'assets' => array_values(array_map(
                 static fn ($a): array => ['id' => $a->id, 'kind' => $a->kind, 'name' => $a->name, 'blob' => $a->blob],
-                array_filter($d->assets, static fn ($a): bool => $a->kind !== 'motion'),
+                array_filter($d->assets, static fn ($a): bool => ! in_array($a->kind, ['motion', 'reading', 'sound'], true)),
             )),
             'items' => array_values(array_map(fn ($i): array => [
                 'id' => $i->id, 'kind' => $i->kind, 'name' => $i->name, 'tape' => $i->tape, 'cloth' => $i->cloth?->toArray(),
@@ -99,6 +103,34 @@ final class SceneStream
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
             'blends' => array_map(static fn (Blend $b): array => $b->toArray(), Blends::of($scene->shots)),
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
+            'lines' => array_map(static fn (Utterance $u): array => self::line($u, $d), $scene->utterances),
+            'sounds' => array_map(static fn (Heard $h): array => self::sound($h, $d), $scene->heard),
+            'lowering' => Heard::lowering($scene->utterances)->corners(),
+        ];
+    }
+
+    /** @return array<string, mixed> when a line is spoken, its words, and the sound that it was read as */
+    private static function line(Utterance $u, Document $d): array
+    {
+        $r = static fn (float $frame): float => round($frame, 2);
+
+        return [
+            'id' => $u->line->id, 'item' => $u->line->item, 'start' => $r($u->start), 'end' => $r($u->end), 'from' => $r($u->from),
+            'to' => $r($u->to), 'heard' => Script::heard($u->line->text), 'sound' => $d->assets[$u->line->reading]->blob ?? null,
+            'words' => array_map(
+                static fn (Word $w): array => [$w->text, $r($u->frame($w->from)), $r($u->frame($w->to))], $u->reading->words,
+            ),
+        ];
+    }
+
+    /** @return array<string, mixed> where a sound is heard, and how it comes and goes */
+    private static function sound(Heard $h, Document $d): array
+    {
+        return [
+            'id' => $h->sound->id, 'sound' => $d->assets[$h->sound->asset]->blob, 'start' => round($h->start, 2),
+            'end' => round($h->end, 2), 'offset' => $h->sound->sourceIn, 'turn' => round($h->seconds, 4), 'repeats' => $h->sound->repeats,
+            'decibels' => $h->sound->level, 'fadeIn' => $h->sound->fadeIn, 'fadeOut' => $h->sound->fadeOut,
+            'yields' => $h->sound->lane !== 'effects', 'muted' => $h->sound->muted,
         ];
     }
 

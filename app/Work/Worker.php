@@ -83,7 +83,7 @@ final class Worker
         $all = DB::table('workers')->whereRaw('seen_at >= CURRENT_TIMESTAMP - INTERVAL ? SECOND', [self::LOST_SECONDS])->pluck('queues')
             ->flatMap(static fn (mixed $q): array => explode(',', (string) $q))->flip()->all();
         $out = [];
-        foreach (['desk', 'intake', 'pictures', 'render'] as $queue) {
+        foreach (['desk', 'intake', 'voice', 'pictures', 'render'] as $queue) {
             $out[$queue] = isset($all[$queue]);
         }
 

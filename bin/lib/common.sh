@@ -10,7 +10,7 @@ say() { printf '%s\n' "$*" >&2; }
 fail() { printf '\nStopped: %s\n' "$*" >&2; exit 1; }
 
 # Debian packages that the product uses, each with a file or command that shows it is there.
-APT_PACKAGES=(bubblewrap supervisor nginx-light php8.2-fpm mariadb-server chromium chromium-driver ffmpeg espeak-ng sox assimp-utils libegl1 libgles2 libgl1-mesa-dri
+APT_PACKAGES=(bubblewrap supervisor nginx-light php8.2-fpm mariadb-server chromium chromium-driver ffmpeg espeak-ng libespeak-ng1 libflite1 sox assimp-utils libegl1 libgles2 libgl1-mesa-dri
   php8.2-mysql php8.2-gd php8.2-zip php8.2-curl php8.2-bcmath unzip)
 
 # Only for the tests.

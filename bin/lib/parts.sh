@@ -22,7 +22,7 @@ worker() { # worker NAME QUEUES NICE SLEEP
 
 }
 
-# parts_write LISTEN ROLE...: nginx, fpm and supervisor files for what is to run here: database, web, desk, intake, pictures, render.
+# parts_write LISTEN ROLE...: nginx, fpm and supervisor files for what is to run here: database, web, desk, voice, intake, pictures, render.
 parts_write() {
   local listen=$1 role programs="" pool n
   shift
@@ -53,10 +53,11 @@ parts_write() {
         ;;
       # What people wait for at their screens: two, so that one long repair does not hold up all.
       desk) for n in 1 2; do worker "desk-$n" act,desk 2 0.1 >>"$out"; done ;;
+      voice) for n in 1 2; do worker "voice-$n" voice 3 0.15 >>"$out"; done ;;
       intake) worker intake intake 5 0.5 >>"$out" ;;
       pictures) worker pictures pictures 15 1 >>"$out" ;;
       render) for n in $(seq "${REEL_RENDERERS:-1}"); do worker "render-$n" render 19 0.5 >>"$out"; done ;;
-      *) fail "There is no part '$role'. Parts are database, web, desk, intake, pictures and render." ;;
+      *) fail "There is no part '$role'. Parts are database, web, desk, voice, intake, pictures and render." ;;
     esac
   done
   # One that watches over the others of this machine, wherever there are workers.

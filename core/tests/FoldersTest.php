@@ -7,7 +7,7 @@ declare(strict_types=1);
  * each other. A folder uses those above it only.
  */
 const FOLDERS = [
-    ['Math'], ['Geometry'], ['Document'], ['Rig'], ['Format'], ['Motion'], ['Kit'], ['Intake'],
+    ['Math'], ['Geometry', 'Speech'], ['Document'], ['Rig'], ['Format'], ['Motion'], ['Kit'], ['Intake'],
     ['Surfaces', 'Library', 'Sound', 'Cloth', 'Crowd'], ['Camera'], ['Meeting'], ['Compile'], ['Evaluate'], ['Staging'], ['Coverage'],
     ['Bake'], ['Reel'],
 ];

@@ -73,7 +73,7 @@ function bucketAndRedis(string $top): array
 
 test('two machines, as the deployment page says: sign in on the one, bring a file in, render on the other, download from the first', function (string $kind): void {
     $page = (string) file_get_contents(base_path('docs/deployment.md'));
-    expect($page)->toContain('bin/serve --listen=127.0.0.1:8080 web desk intake pictures')->toContain('bin/serve render');
+    expect($page)->toContain('bin/serve --listen=127.0.0.1:8080 web desk voice intake pictures')->toContain('bin/serve render');
     $top = sys_get_temp_dir().'/reel-machines-'.bin2hex(random_bytes(4));
     mkdir($top);
     [$more, $stop] = $kind === 'bucket' ? bucketAndRedis($top) : [[], static fn () => null];

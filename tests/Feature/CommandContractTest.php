@@ -37,6 +37,10 @@ function oneOfAll(Tests\TestCase $test): Scene
         ['do' => 'camera.frame', 'subject' => 'Bram', 'frame' => 0],
         ['do' => 'camera.frame', 'camera' => 'D', 'move' => true, 'subject' => 'Bram', 'frame' => 20, 'over' => 12, 'size' => 'full'],
         ['do' => 'item.ride', 'item' => 'Bram', 'on' => 'Boat', 'from' => 400],
+        ['do' => 'line.add', 'item' => 'Oda', 'text' => 'Has he gone?', 'start' => 300],
+        ['do' => 'line.add', 'item' => 'Bram', 'text' => 'Not yet.'],
+        ['do' => 'expression.add', 'item' => 'Oda', 'emotion' => 'sad', 'from' => 20],
+        ['do' => 'sound.add', 'asset' => 'sound-waves', 'start' => 0],
     ]);
 
     return $scene->refresh();
@@ -62,7 +66,7 @@ function asSent(Scene $scene): array
             'story' => 'Oda waits.',
             'wind' => ['towardsDeg' => 90, 'speed' => 3, 'gusts' => 0.2, 'seed' => 4],
         ],
-        'production.set' => ['rate' => [25, 1], 'width' => 1920, 'height' => 1080],
+        'production.set' => ['rate' => [25, 1], 'width' => 1920, 'height' => 1080, 'sayAs' => ['quay' => 'key']],
         'item.add' => [
             'asset' => 'lantern', 'near' => [1, 1], 'name' => 'Lamp', 'facing' => [0, 3], 'headingDeg' => 20, 'scale' => 1.1, 'tape' => 2,
         ],
@@ -96,6 +100,23 @@ function asSent(Scene $scene): array
         'beat.split' => ['beat' => $id('beats'), 'frame' => 30], 'beat.trim' => ['beat' => $id('beats'), 'edge' => 'out', 'frame' => 20],
         'beat.bestJoin' => ['beat' => $id('beats', 1)],
         'beat.pair' => ['beat' => $id('beats'), 'with' => $id('beats', 2), 'together' => true], 'beat.remove' => ['beat' => $id('beats')],
+        'line.add' => [
+            'item' => 'Bram', 'text' => 'Come *here*. [1 s] Now!', 'after' => $id('lines'), 'pause' => 0.6, 'delivery' => 'angry',
+            'pace' => 1.2,
+            'to' => 'Oda', 'voice' => 'keel', 'gestures' => false,
+        ],
+        'line.set' => ['line' => $id('lines'), 'text' => 'Where is he?', 'start' => 310, 'delivery' => 'sad'],
+        'line.remove' => ['line' => $id('lines')],
+        'lines.paste' => ['page' => "Oda: One.\nGull: Kree.", 'who' => ['Gull' => ''], 'start' => 500, 'gestures' => false],
+        'expression.add' => [
+            'item' => 'Bram', 'from' => 10, 'to' => 40, 'emotion' => 'angry', 'amount' => 0.8, 'shapes' => ['jawOpen' => 0.2],
+        ],
+        'expression.set' => ['expression' => $id('expressions'), 'emotion' => 'glad', 'easeIn' => 4],
+        'expression.remove' => ['expression' => $id('expressions')],
+        'sound.add' => ['asset' => 'sound-waves', 'start' => 12, 'lane' => 'music', 'level' => -6, 'fadeIn' => 1, 'fadeOut' => 2,
+            'repeats' => false],
+        'sound.set' => ['sound' => $id('sounds'), 'level' => -12, 'muted' => true, 'until' => 90],
+        'sound.remove' => ['sound' => $id('sounds')],
         'touchUp.key' => ['touchUp' => $id('touch_ups'), 'frame' => 6, 'turnDeg' => [0, 5, 0]],
         'touchUp.set' => ['touchUp' => $id('touch_ups'), 'from' => 0, 'to' => 20, 'easeIn' => 4, 'easeOut' => 4],
         'touchUp.remove' => ['touchUp' => $id('touch_ups')],

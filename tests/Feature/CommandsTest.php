@@ -25,6 +25,10 @@ test('the demo loads once and tells its story', function (): void {
     $scene = app(HalfPastTheTide::class)->load();
     expect($scene->items()->count())->toBeGreaterThan(12)->and($scene->shots()->count())->toBeBetween(9, 11)->and($scene->links()->count())
         ->toBe(2);
+    // It speaks, it sounds, and nothing in it is to be told.
+    $compiled = app(App\Scenes\SceneStream::class)->compile($scene);
+    expect($compiled->utterances)->toHaveCount(6)->and($compiled->utterances[0]->reading->guessed)->toBeFalse()
+        ->and($compiled->heard)->toHaveCount(7)->and(array_map(static fn ($n): string => $n->sentence, $compiled->notes))->toBe([]);
 });
 
 test('edits, poses and pieces from the command line', function (): void {

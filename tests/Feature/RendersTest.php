@@ -13,17 +13,6 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
 
-/** A small coloured PNG. */
-function png(int $width, int $height, int $shade): string
-{
-    $i = imagecreatetruecolor($width, $height);
-    imagefill($i, 0, 0, imagecolorallocate($i, $shade, 90, 255 - $shade));
-    ob_start();
-    imagepng($i);
-
-    return (string) ob_get_clean();
-}
-
 /** @param  array<string, mixed>  $wish */
 function job(object $test, array $wish = []): RenderJob
 {

@@ -54,3 +54,14 @@ function rows(Scene $scene): array
 {
     return json_decode((string) json_encode(SceneRows::all($scene->refresh()), JSON_PRESERVE_ZERO_FRACTION), true);
 }
+
+/** A small coloured PNG. */
+function png(int $width, int $height, int $shade): string
+{
+    $i = imagecreatetruecolor($width, $height);
+    imagefill($i, 0, 0, imagecolorallocate($i, $shade, 90, 255 - $shade));
+    ob_start();
+    imagepng($i);
+
+    return (string) ob_get_clean();
+}

@@ -68,6 +68,9 @@ export class FakeServer {
             fullness: 1,
             life: 'calm',
             meets: true,
+            voice: '',
+            resting: 'none',
+            restingAmount: 0.5,
             pinned: null,
         };
     }
@@ -117,7 +120,19 @@ export class FakeServer {
     }
 
     private opened(): object {
-        const rows = { items: [this.row()], beats: [], links: [], touch_ups: [], contacts: [], framings: [], cameras: [], shots: [] };
+        const rows = {
+            items: [this.row()],
+            beats: [],
+            links: [],
+            touch_ups: [],
+            contacts: [],
+            framings: [],
+            cameras: [],
+            shots: [],
+            lines: [],
+            expressions: [],
+            sounds: [],
+        };
         return {
             scene: { id: 1, name: 'Pier', mood: 'dusk', story: null, wind: null, revision: this.revision },
             production: { id: 1, name: 'Tide', role: this.role, scenes: [] },

@@ -9,7 +9,7 @@ use Illuminate\Console\Command;
 
 final class WorkCommand extends Command
 {
-    protected $signature = 'reel:work {--queue=render : act, desk, intake, pictures or render; several with commas} {--sleep=0.5 : seconds between looks}';
+    protected $signature = 'reel:work {--queue=render : act, desk, voice, intake, pictures or render; several with commas} {--sleep=0.5 : seconds between looks}';
 
     protected $description = 'A worker: takes jobs of its queues, under a name, until it is stopped';
 

@@ -9,6 +9,7 @@ use App\Edits\EditContext;
 use App\Edits\RowColumns;
 use App\Exceptions\UserError;
 use CrispReel\Core\Document\Beat;
+use Illuminate\Support\Facades\DB;
 use stdClass;
 
 /** Moves, trims, speeds up, loops or changes a beat; with "motion" another motion takes its place. */
@@ -37,6 +38,12 @@ final class BeatSet implements EditCommand
         $to = array_key_exists('source_out', $values) ? $values['source_out'] : $beat->source_out;
         if ($to !== null && (float) $to <= (float) $from) {
             throw new UserError('beat.trim', 'A beat ends after it begins.', 'Give an out time later than the in time.');
+        }
+        if (isset($in['start'])) {
+            // Put somewhere by hand, it goes with its line no more.
+            foreach (DB::table('lines')->where('beat_id', $beat->id)->pluck('id')->all() as $line) {
+                $scene->rows->update('lines', (int) $line, ['beat_id' => null]);
+            }
         }
         if ($values !== []) {
             $scene->rows->update('beats', (int) $beat->id, $values);

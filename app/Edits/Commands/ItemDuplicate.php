@@ -14,6 +14,7 @@ use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Document\Fields\Listed;
 use CrispReel\Core\Document\Fields\Ref;
 use CrispReel\Core\Document\Item;
+use CrispReel\Core\Document\Line;
 use CrispReel\Core\Staging\Shift;
 use Illuminate\Support\Facades\DB;
 use stdClass;
@@ -51,6 +52,10 @@ final class ItemDuplicate implements EditCommand
             );
         }
         foreach (SceneRows::classes() as $table => $class) {
+            if ($class === Line::class) {
+                // Two who say the same at once are seldom meant.
+                continue;
+            }
             $this->copy($scene, $table, $class, $copies, $by);
         }
         $scene->remember($in['as'] ?? null, $copies[(int) $item->id]);

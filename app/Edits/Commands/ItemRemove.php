@@ -26,6 +26,10 @@ final class ItemRemove implements EditCommand
     {
         $item = $scene->find('items', $in['item']);
         $left = CameraLoosen::leave($scene, (int) $item->id);
+        foreach (DB::table('lines')->where('item_id', $item->id)->orderBy('id')->pluck('id')->all() as $line) {
+            // Who waited for what is not said any more waits for what came before.
+            (new LineRemove)->apply($scene, ['line' => (int) $line]);
+        }
         $scene->remove(Item::class, (int) $item->id);
         $this->renameWhoIsLeft($scene, $item->name);
 

@@ -28,7 +28,7 @@ final class ProductionSet implements EditCommand
     {
         return [
             'rate' => 'sometimes|array|size:2', 'rate.*' => 'integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096',
-            'height' => 'sometimes|integer|min:64|max:4096',
+            'height' => 'sometimes|integer|min:64|max:4096', 'sayAs' => 'sometimes|array|max:500', 'sayAs.*' => 'nullable|string|max:120',
         ];
     }
 
@@ -42,12 +42,35 @@ final class ProductionSet implements EditCommand
             $values += ['rate_num' => $new->num, 'rate_den' => $new->den];
             $this->retime($scene, $production->scenes()->pluck('id')->all(), $new->perSecond() / $old->perSecond());
         }
+        if (is_array($in['sayAs'] ?? null)) {
+            $values['say_as'] = self::spoken($production->say_as, $in['sayAs']);
+        }
         if ($values !== []) {
             $scene->rows->update('productions', $production->id, $values);
             $scene->scene->unsetRelation('production');
         }
 
-        return isset($in['rate']) ? 'Set the frame rate' : 'Set the picture size';
+        return match (true) {
+            isset($in['rate']) => 'Set the frame rate', isset($in['sayAs']) => 'Say a word otherwise', default => 'Set the picture size',
+        };
+    }
+
+    /**
+     * Words that voices say otherwise, with those that were told before; nothing takes one back.
+     *
+     * @param  array<array-key, mixed>  $words
+     */
+    private static function spoken(?string $before, array $words): string
+    {
+        $all = json_decode($before ?? '{}', true);
+        $all = is_array($all) ? $all : [];
+        foreach ($words as $written => $spoken) {
+            $all[mb_strtolower(trim((string) $written))] = $spoken;
+        }
+
+        return json_encode(
+            (object) array_filter($all, static fn (mixed $v): bool => is_string($v) && trim($v) !== ''), JSON_THROW_ON_ERROR,
+        );
     }
 
     /** @param  array<int, mixed>  $scenes */

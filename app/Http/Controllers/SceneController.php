@@ -12,6 +12,8 @@ use App\Models\User;
 use App\Policies\Access;
 use App\Scenes\SceneManifests;
 use App\Scenes\SceneRows;
+use App\Speech\Readings;
+use App\Speech\Wish;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -107,7 +109,10 @@ final class SceneController
         $since = (int) $request->query('since', '0');
         $here = $this->present($scene, $user, (string) $request->query('window', ''));
         if ($since >= $scene->revision) {
-            return response()->json(['revision' => $scene->revision, 'changes' => [], 'manifest' => null, 'here' => $here]);
+            return response()->json(
+                ($request->has('voices') ? $this->heard($scene, $user, $this->state($request->query('has'))) : [])
+                    + ['revision' => $scene->revision, 'changes' => [], 'manifest' => null, 'here' => $here],
+            );
         }
 
         return response()->json([
@@ -115,6 +120,26 @@ final class SceneController
             'manifest' => self::told($this->manifests->since($this->manifests->of($scene), $this->state($request->query('has')))),
             'history' => $this->history($scene, $user), 'here' => $here,
         ]);
+    }
+
+    /**
+     * For a page that waits for voices: what they have read since, which is no edit; how many lines wait, and why some never come.
+     *
+     * @return array<string, mixed>
+     */
+    private function heard(Scene $scene, User $user, ?string $has): array
+    {
+        Readings::ask($scene, $user->id);
+        $wishes = Readings::wishes($scene);
+        $rows = Readings::rows($wishes);
+        $problems = array_filter(array_map(static fn (Wish $w): ?string => $rows[$w->key]->problem ?? null, $wishes), is_string(...));
+        $read = array_filter($wishes, static fn (Wish $w): bool => ($rows[$w->key]->sound ?? null) !== null);
+        $manifest = $this->manifests->of($scene);
+
+        return [
+            'manifest' => $manifest['state'] === $has ? null : self::told($this->manifests->since($manifest, $has)),
+            'voices' => ['waiting' => count($wishes) - count($read) - count($problems), 'problems' => (object) $problems],
+        ];
     }
 
     /** What is drawn at present, whole: for a page that lost its place. */

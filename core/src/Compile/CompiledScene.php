@@ -45,6 +45,8 @@ final readonly class CompiledScene
      * @param  list<Finding>  $notes
      * @param  array<string, ClothRun>  $cloths  by item
      * @param  array<string, FramedCamera>  $framed  by camera that knows whom it films
+     * @param  list<Utterance>  $utterances  in the order in which they begin
+     * @param  list<Heard>  $heard  sounds, in the order in which they begin
      */
     public function __construct(
         public Poses $poses,
@@ -54,6 +56,8 @@ final readonly class CompiledScene
         public array $notes = [],
         public array $cloths = [],
         public array $framed = [],
+        public array $utterances = [],
+        public array $heard = [],
     ) {
         $this->document = $poses->document;
         $this->lanes = $poses->lanes;

@@ -86,6 +86,25 @@ final class Draft
         return $this->read('places');
     }
 
+    /** @param  list<Utterance>  $utterances  in the order in which they begin */
+    public function putUtterances(array $utterances): void
+    {
+        $this->put('utterances', $utterances);
+    }
+
+    /** @return list<Utterance> */
+    public function utterances(): array
+    {
+        /** @var list<Utterance> */
+        return $this->read('utterances');
+    }
+
+    /** @param  array<string, FaceLayer>  $faces  by performer */
+    public function putFaces(array $faces): void
+    {
+        $this->put('faces', $faces);
+    }
+
     /** @param  array<string, Lane>  $lanes  by performer */
     public function putLanes(array $lanes): void
     {
@@ -195,8 +214,11 @@ final class Draft
         /** @var array<string, list<array{TouchUp, int}>> $touchUps */
         $touchUps = $this->read('touchUps');
 
+        /** @var array<string, FaceLayer> $faces */
+        $faces = $this->read('faces');
+
         return new Poses(
-            $this->document, $this->lanes(), $this->places(), $carries, $grasps, $holds, $touchUps, $this->drives(),
+            $this->document, $this->lanes(), $this->places(), $carries, $grasps, $holds, $touchUps, $this->drives(), $faces,
         );
     }
 
@@ -211,7 +233,11 @@ final class Draft
         /** @var array<string, FramedCamera> $framed */
         $framed = $this->read('framed');
 
-        return new CompiledScene($this->poses(), $this->order(), $this->frames(), $shots, $this->notes, $cloths, $framed);
+        $heard = Heard::of($this->document, $this->assets, $this->utterances(), $this->frames());
+
+        return new CompiledScene(
+            $this->poses(), $this->order(), $this->frames(), $shots, $this->notes, $cloths, $framed, $this->utterances(), $heard,
+        );
     }
 
     private function put(string $slot, mixed $value): void

@@ -27,6 +27,9 @@ final readonly class Gazes
 
     private const EASE = [8, 14];
 
+    /** Seconds that eyes rest on somebody who may go on. */
+    private const RESTS = 3.0;
+
     /** Of the way to the other that the head turns, the eyes do the rest: it has its own nods to make. */
     public const HEAD = 0.6;
 
@@ -37,21 +40,82 @@ final readonly class Gazes
     /** @return array<string, list<Hold>> by performer */
     public function holds(): array
     {
-        $out = [];
+        $out = $this->spoken();
         foreach ($this->spans() as [$who, $whom, $from, $to]) {
             foreach ([[$who, $whom], [$whom, $who]] as [$looks, $at]) {
                 if ($this->mayLook($looks, $from, $to, $out[$looks] ?? [])) {
-                    $contact = new Contact(
-                        "gaze {$looks} {$from}", $looks, 'look', $at, 'head', from: max(0, $from - self::AHEAD), to: $to + self::AHEAD,
-                        easeIn: self::EASE[0], easeOut: self::EASE[1],
-                    );
-                    $none = new Placement([0.0, 0.0, 0.0]);
-                    $out[$looks][] = new Hold($contact, null, $none, $none, by: self::HEAD);
+                    $out[$looks][] = self::hold($looks, $at, $from, $to);
                 }
             }
         }
 
         return $out;
+    }
+
+    private static function hold(string $looks, string $at, int $from, int $to): Hold
+    {
+        $none = new Placement([0.0, 0.0, 0.0]);
+
+        return new Hold(new Contact(
+            "gaze {$looks} {$from}", $looks, 'look', $at, 'head', from: max(0, $from - self::AHEAD), to: $to + self::AHEAD,
+            easeIn: self::EASE[0], easeOut: self::EASE[1],
+        ), null, $none, $none, by: self::HEAD);
+    }
+
+    /**
+     * Lines: who speaks looks at whom they speak to, who listens at who speaks; eyes go straight from one to the next and rest where
+     * they were in between.
+     *
+     * @return array<string, list<Hold>> by performer
+     */
+    private function spoken(): array
+    {
+        $dialogue = new Dialogue($this->draft);
+        $turns = [];
+        foreach ($this->draft->utterances() as $u) {
+            $to = $dialogue->addressee($u);
+            if ($to !== null) {
+                $turns[$u->line->item][] = [$u, $to];
+            }
+        }
+        foreach ($dialogue->heard() as $id => $heard) {
+            foreach ($heard as $u) {
+                $turns[$id][] = [$u, $u->line->item];
+            }
+        }
+        $out = [];
+        foreach ($turns as $who => $all) {
+            usort($all, static fn (array $a, array $b): int => [$a[0]->start, $a[1]] <=> [$b[0]->start, $b[1]]);
+            foreach (self::joined($all) as [$whom, $from, $to]) {
+                if ($this->mayLook((string) $who, $from, $to, [])) {
+                    $out[(string) $who][] = self::hold((string) $who, $whom, $from, $to);
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{Utterance, string}>  $turns  what is said, and whom it makes somebody look at, as they begin
+     * @return list<array{string, int, int}> whom, from and up to which frame; the same one twice within moments is once
+     */
+    private static function joined(array $turns): array
+    {
+        $out = [];
+        $last = null;
+        foreach ($turns as [$u, $whom]) {
+            [$from, $to] = [(int) floor($u->from), (int) ceil($u->to)];
+            if ($last !== null && $last[0] === $whom && $from - $last[2] < self::RESTS * $u->perSecond) {
+                $last = [$whom, $last[1], max($last[2], $to)];
+            } else {
+                $out[] = $last;
+                $last = [$whom, $from, $to];
+            }
+        }
+        $out[] = $last;
+
+        return array_values(array_filter($out));
     }
 
     /**
@@ -114,14 +178,20 @@ final readonly class Gazes
     /** Who stands nearest before somebody's body at a frame. */
     private function nearest(string $id, float $frame): ?string
     {
-        [$x, $z, $facing] = $this->stands($id, $frame);
+        return self::nearestBefore($this->draft, $id, $frame);
+    }
+
+    /** Who stands nearest before somebody's body at a frame, among those who are on their own feet. */
+    public static function nearestBefore(Draft $draft, string $id, float $frame): ?string
+    {
+        [$x, $z, $facing] = self::standing($draft, $id, $frame);
         $best = [self::FAR, null];
-        foreach (array_keys($this->draft->lanes()) as $other) {
-            $item = $this->draft->document->items[(string) $other];
-            if ((string) $other === $id || $item->kind !== 'performer' || $this->isCarried($item)) {
+        foreach (array_keys($draft->lanes()) as $other) {
+            $item = $draft->document->items[(string) $other];
+            if ((string) $other === $id || $item->kind !== 'performer' || self::isCarried($draft, $item)) {
                 continue;
             }
-            [$ox, $oz] = $this->stands((string) $other, $frame);
+            [$ox, $oz] = self::standing($draft, (string) $other, $frame);
             $off = abs(rad2deg(Angle::wrapped(atan2($ox - $x, $oz - $z) - $facing)));
             $far = hypot($ox - $x, $oz - $z);
             if ($off < self::ASIDE && $far > 0.1 && $far < $best[0]) {
@@ -132,19 +202,23 @@ final readonly class Gazes
         return $best[1];
     }
 
-    private function isCarried(Item $item): bool
+    private static function isCarried(Draft $draft, Item $item): bool
     {
-        return array_filter($this->draft->document->links, static fn (Link $l): bool => $l->child === $item->id) !== [];
+        return array_filter($draft->document->links, static fn (Link $l): bool => $l->child === $item->id) !== [];
     }
 
     /** @return array{float, float, float} x, z and heading of the hips in the scene, as far as beats say */
-    private function stands(string $id, float $frame): array
+    public static function standing(Draft $draft, string $id, float $frame): array
     {
-        $lane = $this->draft->lanes()[$id];
-        [$x, $z, $heading] = $lane->figure->standing($lane->row($frame), $lane->figure->hips);
-        $place = $this->draft->places()[$id];
+        $lane = $draft->lanes()[$id] ?? null;
+        $place = $draft->places()[$id];
+        $heading = deg2rad($draft->document->items[$id]->headingDeg);
+        if ($lane === null) {
+            return [$place->position[0], $place->position[2], $heading];
+        }
+        [$x, $z, $turn] = $lane->figure->standing($lane->row($frame), $lane->figure->hips);
         [$wx, , $wz] = $place->point([$x, 0.0, $z]);
 
-        return [$wx, $wz, $heading + deg2rad($this->draft->document->items[$id]->headingDeg)];
+        return [$wx, $wz, $turn + $heading];
     }
 }

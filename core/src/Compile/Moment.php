@@ -159,6 +159,9 @@ final class Moment
         }
         $lane = $this->scene->lanes[$item];
         $row = $lane->living($this->frame);
+        if (isset($this->scene->faces[$item])) {
+            $row = $this->scene->faces[$item]->over($row, $this->frame);
+        }
         if (isset($this->scene->drives[$item])) {
             $row = $this->scene->drives[$item]->turned($row, $this->frame);
         }

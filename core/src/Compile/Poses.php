@@ -20,6 +20,7 @@ final readonly class Poses
      * @param  array<string, list<Hold>>  $holds  by performer, in the order in which they are solved
      * @param  array<string, list<array{TouchUp, int}>>  $touchUps  by performer, with the joint
      * @param  array<string, Drive>  $drives  by item
+     * @param  array<string, FaceLayer>  $faces  by performer who speaks, listens or shows something
      */
     public function __construct(
         public Document $document,
@@ -30,6 +31,7 @@ final readonly class Poses
         public array $holds,
         public array $touchUps,
         public array $drives,
+        public array $faces = [],
     ) {
     }
 
@@ -56,6 +58,7 @@ final readonly class Poses
             $id, $this->places[$id]->flat(), $this->document->items[$id]->moves,
             isset($this->drives[$id]) ? $this->drives[$id]->fingerprint() : null,
             isset($this->lanes[$id]) ? $this->lanes[$id]->fingerprint($from, $to) : null,
+            isset($this->faces[$id]) ? $this->faces[$id]->fingerprint($from, $to) : null,
         ];
         foreach ($this->grasps[$id] ?? [] as $g) {
             if ($within($g->from - Grasp::EASE, $g->to)) {

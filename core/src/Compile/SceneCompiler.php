@@ -12,9 +12,10 @@ final class SceneCompiler
 {
     /** @var list<class-string<Pass>> */
     private const PASSES = [
-        Passes\Order::class, Passes\Places::class, Passes\Lanes::class, Passes\Drives::class, Passes\Length::class,
-        Passes\TouchUps::class, Passes\Grasps::class, Passes\Holds::class, Passes\Carries::class, Passes\Misses::class,
-        Passes\Standers::class, Passes\Cloths::class, Passes\Lamps::class, Passes\Framings::class,
+        Passes\Order::class, Passes\Places::class, Passes\Lines::class, Passes\Lanes::class, Passes\Drives::class,
+        Passes\Length::class, Passes\Faces::class, Passes\TouchUps::class, Passes\Grasps::class, Passes\Holds::class,
+        Passes\Carries::class, Passes\Misses::class, Passes\Standers::class, Passes\Cloths::class, Passes\Lamps::class,
+        Passes\Framings::class,
     ];
 
     /**
@@ -24,7 +25,8 @@ final class SceneCompiler
      */
     public static function compile(Document $document, AssetSource $assets, ?Memory $memory = null): CompiledScene
     {
-        $draft = new Draft($document, $assets, $memory ?? new Memory);
+        $memory ??= new Memory;
+        $draft = new Draft(SpokenBeats::timed($document, $assets, $memory), $assets, $memory);
         foreach (self::PASSES as $pass) {
             (new $pass)->settle($draft);
         }

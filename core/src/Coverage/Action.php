@@ -54,10 +54,13 @@ final readonly class Action
     {
         $lines = $acts = [];
         foreach ($people as $id) {
+            $said = self::said($scene, $id, $from, $to);
+            array_push($lines, ...$said);
             foreach ([...$scene->lanes[$id]->segments, ...$scene->lanes[$id]->layers] as $s) {
                 $spell = [max($from, (int) floor($s->start)), min($to, (int) ceil($s->end)), $id];
                 $kind = $s->isBetween() ? 'does' : Doing::of($assets, $scene->document->assets[$s->from->motion]);
-                if ($spell[1] - $spell[0] < 4 || $kind === 'waits') {
+                // Who has words speaks while they are heard, and not for as long as the hands go on.
+                if ($spell[1] - $spell[0] < 4 || $kind === 'waits' || ($kind === 'speaks' && $said !== [])) {
                     continue;
                 }
                 $kind === 'speaks' ? $lines[] = $spell : $acts[] = $spell;
@@ -77,6 +80,20 @@ final readonly class Action
         }
 
         return new self($from, $to, $people, $lines, $acts, $travels, self::gives($scene, $people, $from, $to), $spokenTo);
+    }
+
+    /** @return list<Spell> lines of somebody that are heard in the span */
+    private static function said(CompiledScene $scene, string $id, int $from, int $to): array
+    {
+        $out = [];
+        foreach ($scene->utterances as $u) {
+            $spell = [max($from, (int) floor($u->from)), min($to, (int) ceil($u->to)), $id];
+            if ($u->line->item === $id && $spell[1] - $spell[0] >= 4) {
+                $out[] = $spell;
+            }
+        }
+
+        return $out;
     }
 
     /** @return list<Spell> */

@@ -14,7 +14,7 @@ final readonly class AssetRef
 {
     use OfFields;
 
-    public const KINDS = ['performer', 'set', 'prop', 'motion'];
+    public const KINDS = ['performer', 'set', 'prop', 'motion', 'reading', 'sound'];
 
     public function __construct(
         #[Id] public string $id,

@@ -20,6 +20,7 @@ final readonly class Document
     public const ROWS = [
         'items' => Item::class, 'beats' => Beat::class, 'links' => Link::class, 'cameras' => Camera::class, 'shots' => Shot::class,
         'touchUps' => TouchUp::class, 'contacts' => Contact::class, 'framings' => Framing::class,
+        'lines' => Line::class, 'expressions' => Expression::class, 'sounds' => Sound::class,
     ];
 
     /**
@@ -32,6 +33,9 @@ final readonly class Document
      * @param  list<TouchUp>  $touchUps
      * @param  list<Contact>  $contacts
      * @param  list<Framing>  $framings
+     * @param  list<Line>  $lines
+     * @param  list<Expression>  $expressions
+     * @param  list<Sound>  $sounds
      */
     public function __construct(
         public string $name,
@@ -49,6 +53,9 @@ final readonly class Document
         public array $contacts = [],
         public Wind $wind = new Wind,
         public array $framings = [],
+        public array $lines = [],
+        public array $expressions = [],
+        public array $sounds = [],
     ) {
     }
 
@@ -76,6 +83,8 @@ final readonly class Document
             self::keyed($in, 'cameras', Camera::from(...)), array_map(Shot::from(...), $in->each('shots')),
             array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
             Wind::from($in->child('wind')), array_map(Framing::from(...), $in->each('framings')),
+            array_map(Line::from(...), $in->each('lines')), array_map(Expression::from(...), $in->each('expressions')),
+            array_map(Sound::from(...), $in->each('sounds')),
         );
         $document->checkReferences();
 
@@ -90,6 +99,16 @@ final readonly class Document
             'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'wind' => $this->wind->toArray(),
             'assets' => array_map(FieldList::write(...), array_values($this->assets)),
         ] + array_map(fn (string $key): array => array_map(FieldList::write(...), array_values($this->rows($key))), self::lists());
+    }
+
+    /** @param  list<Beat>  $beats */
+    public function withBeats(array $beats): self
+    {
+        return new self(
+            $this->name, $this->rate, $this->width, $this->height, $this->mood, $this->assets, $this->items, $beats, $this->links,
+            $this->cameras, $this->shots, $this->touchUps, $this->contacts, $this->wind, $this->framings, $this->lines, $this->expressions,
+            $this->sounds,
+        );
     }
 
     /** A beat by its id; null: there is none, as where its row was taken out. */

@@ -16,6 +16,7 @@ use CrispReel\Core\Document\Fields\Text;
 use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Document\Fields\Whole;
 use CrispReel\Core\Document\Fields\Yes;
+use CrispReel\Core\Speech\Emotions;
 
 /**
  * Something placed in the scene. Heading is the turn about +Y from +Z towards +X, degrees. Keys of its own move it in the
@@ -39,6 +40,8 @@ final readonly class Item
      * @param  float  $fullness  how much of what lies around a place is there, 0 bare to 1
      * @param  string  $life  how a body breathes, blinks and shifts where its motions do nothing
      * @param  bool  $meets  looks by itself at whom it speaks to, hands something or has to do with
+     * @param  string  $voice  one of the house's voices; empty: one that suits
+     * @param  string  $resting  what shows in the face while nothing else does, and how much of it
      * @param  bool  $locked  no hand moves it until it is unlocked
      */
     public function __construct(
@@ -58,6 +61,9 @@ final readonly class Item
         #[Number(0, 1)] public float $fullness = 1.0,
         #[Choice(self::LIVES)] public string $life = 'calm',
         #[Yes] public bool $meets = true,
+        #[Text(40)] public string $voice = '',
+        #[Choice([Emotions::NONE, ...Emotions::NAMES])] public string $resting = Emotions::NONE,
+        #[Number(0, 1.2)] public float $restingAmount = 0.5,
     ) {
     }
 

@@ -12,21 +12,44 @@ final class FaceShapes
 {
     /** Meanings and the words that tell them, joined and in lower case without sides; the first that fits counts. */
     private const MEANINGS = [
-        'blink' => '/blink|eyes?clos|clos\w*eyes?|eyelid|lidclos|wink/', 'browsUp' => '/brows?\w*(up|rais)|rais\w*brow|surpris/',
-        'browsDown' => '/brows?\w*(down|low|drop)|low\w*brow|frown\w*brow|angry/', 'smile' => '/smil|happy|joy|fun$|grin|corner\w*up/',
-        'frown' => '/frown|sad|sorrow|corner\w*down/',
-        'mbp' => '/mouthclos|lips?(clos|press|together)|^(v|vis|viseme)?(mbp|mmm|mm|pp|bmp|m|p|b)$/',
-        'fv' => '/^(v|vis|viseme)?(fv|ff|f|v)$|lip\w*(roll|bite)/',
-        'oo' => '/pucker|funnel|kiss|whistle|^(v|vis|viseme|mouth)?(oo|ou|uu|u|w|woo|uw|uh)$/',
-        'oh' => '/^(v|vis|viseme|mouth)?(oh|oo?a|o|ao|ow)$/', 'ee' => '/stretch|^(v|vis|viseme|mouth)?(ee|e|eh|iy|ae)$/',
+        'blink' => '/blink|eyes?clos|clos\w*eyes?|eyelid|lidclos|wink/', 'cheek' => '/^cheek(squint|up|rais\w*)?$/',
+        'squint' => '/squint/', 'wide' => '/eyes?wide|wide\w*eyes?|^wide$/',
+        'browInUp' => '/brows?in(ner)?up|inn?er\w*brow\w*(up|rais)/', 'browOutUp' => '/brows?out(er)?up|outer\w*brow\w*(up|rais)/',
+        'browsUp' => '/brows?\w*(up|rais)|rais\w*brow|surpris/',
+        'browDown' => '/brows?\w*(down|low|drop)|low\w*brow|frown\w*brow|angry/', 'sneer' => '/sneer/',
+        'cornerUp' => '/corner\w*up|mouthsmile/', 'cornerDown' => '/corner\w*down|mouthfrown/', 'smile' => '/smil|happy|joy|fun$|grin/',
+        'frown' => '/frown|sad|sorrow/', 'seal' => '/^seal$|mouthclos/', 'press' => '/^press$|lips?(clos|press|together)|mouthpress/',
+        'lowerIn' => '/^lowerin$|rolllower|lip\w*(roll|bite)/', 'upperUp' => '/upper(lip)?up/', 'lowerDown' => '/lower(lip)?down/',
+        'chinUp' => '/^chinup$|shruglower|chinrais/', 'aside' => '/^mouth$/', 'tongueUp' => '/tongueup/', 'tongueOut' => '/tongueout/',
+        'mbp' => '/^(v|vis|viseme)?(mbp|mmm|mm|pp|bmp|m|p|b)$/', 'fv' => '/^(v|vis|viseme)?(fv|ff|f|v)$/',
+        'pucker' => '/pucker|kiss|whistle/', 'funnel' => '/funnel/',
+        'oo' => '/^(v|vis|viseme|mouth)?(oo|ou|uu|u|w|woo|uw|uh)$/', 'oh' => '/^(v|vis|viseme|mouth)?(oh|oo?a|o|ao|ow)$/',
+        'stretch' => '/stretch/', 'ee' => '/^(v|vis|viseme|mouth)?(ee|e|eh|iy|ae)$/',
         'ih' => '/^(v|vis|viseme|mouth)?(ih|i|ss|s|ch|dd|kk|nn|rr)$/', 'el' => '/^(v|vis|viseme|mouth)?(el|l|th|ll)$/',
-        'aa' => '/jaw\w*(open|drop|down)|mouthopen|openmouth|^(v|vis|viseme|mouth)?(aa|a|ah|aah)$/',
+        'jawOpen' => '/jaw\w*(open|drop|down)|mouthopen|openmouth/', 'aa' => '/^(v|vis|viseme|mouth)?(aa|a|ah|aah)$/',
     ];
 
-    /** What a face without a shape plays in its place, and how much of it. */
+    /**
+     * What a face without a shape plays in its place, and how much of it: first the first list of which it has something. Whole
+     * mouths are sums of their parts, parts the whole mouth that is most like them; what opens is taken back by what is shut.
+     */
     private const NEAR = [
-        'ih' => ['ee' => 0.7, 'aa' => 0.4], 'el' => ['ih' => 0.8, 'aa' => 0.5], 'oh' => ['oo' => 0.6, 'aa' => 0.6],
-        'ee' => ['smile' => 0.5, 'aa' => 0.3], 'oo' => ['oh' => 0.7], 'aa' => ['oh' => 0.8],
+        'aa' => [['jawOpen' => 0.85, 'upperUp' => 0.25, 'lowerDown' => 0.3], ['oh' => 0.8]],
+        'ee' => [['stretch' => 0.9, 'upperUp' => 0.4, 'lowerDown' => 0.5, 'jawOpen' => 0.2], ['smile' => 0.5, 'aa' => 0.3]],
+        'ih' => [['stretch' => 0.4, 'jawOpen' => 0.28, 'upperUp' => 0.3, 'lowerDown' => 0.4], ['ee' => 0.7, 'aa' => 0.4]],
+        'oh' => [['funnel' => 0.75, 'jawOpen' => 0.5], ['oo' => 0.6, 'aa' => 0.6]],
+        'oo' => [['pucker' => 0.9, 'funnel' => 0.25, 'jawOpen' => 0.1], ['oh' => 0.7]],
+        'el' => [['jawOpen' => 0.36, 'tongueUp' => 1.0, 'upperUp' => 0.3, 'lowerDown' => 0.35], ['ih' => 0.8, 'aa' => 0.5]],
+        'mbp' => [['press' => 0.85]], 'fv' => [['lowerIn' => 1.0]],
+        'smile' => [['cornerUp' => 1.0, 'cheek' => 0.4, 'squint' => 0.15]], 'frown' => [['cornerDown' => 0.9, 'browInUp' => 0.5]],
+        'browsUp' => [['browInUp' => 0.8, 'browOutUp' => 0.9, 'wide' => 0.25]],
+        'jawOpen' => [['aa' => 0.9], ['oh' => 0.8]], 'seal' => [['jawOpen' => -1.0], ['aa' => -0.9]],
+        'press' => [['mbp' => 1.0], ['seal' => 0.2]], 'lowerIn' => [['fv' => 1.0]], 'upperUp' => [['ih' => 0.3]],
+        'lowerDown' => [['ih' => 0.3]], 'funnel' => [['oh' => 0.8], ['pucker' => 0.6, 'jawOpen' => 0.2], ['oo' => 0.6]],
+        'pucker' => [['oo' => 1.0], ['funnel' => 0.8], ['oh' => 0.5]], 'stretch' => [['ee' => 0.6], ['cornerUp' => 0.4], ['smile' => 0.3]],
+        'tongueUp' => [['el' => 0.5]], 'tongueOut' => [['el' => 0.4]], 'cornerUp' => [['smile' => 1.0]],
+        'cornerDown' => [['frown' => 1.0]], 'browInUp' => [['browsUp' => 0.5]], 'browOutUp' => [['browsUp' => 0.5]],
+        'wide' => [['browsUp' => 0.2]], 'squint' => [['blink' => 0.25]],
     ];
 
     /**
@@ -81,15 +104,26 @@ final class FaceShapes
         if ($out !== []) {
             return $out;
         }
-        foreach (self::NEAR[$meaning] ?? [] as $near => $share) {
-            foreach ($means as $j => [$m]) {
-                if ($m === $near) {
-                    $out[$j] = $share;
+        foreach (self::NEAR[$meaning] ?? [] as $sum) {
+            foreach ($sum as $near => $share) {
+                foreach ($means as $j => [$m, $s]) {
+                    if ($m === $near && ($s === '' || $side === '' || $s === $side)) {
+                        $out[$j] = $share;
+                    }
                 }
+            }
+            if ($out !== []) {
+                break;
             }
         }
 
         return $out;
+    }
+
+    /** The side that a name says: L, R or nothing. */
+    public static function side(string $name): string
+    {
+        return self::means($name)[1];
     }
 
     /** The name without what a program puts before it, in lower case, letters and digits only. */

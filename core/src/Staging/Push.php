@@ -117,7 +117,8 @@ final class Push
             'start' => $start, 'path' => ['points' => self::shortened([$axle, ...$points], $gap)],
             'settings' => ['speed' => $speed, 'lean' => self::LEAN_DEG],
         ];
-        $done = $this->with($beats);
+        // What is pushed is on its way too: standing, it would be ground to walk over.
+        $done = $this->with($beats, $thing, $points);
         $end = (int) ceil($done->lanes[$this->who->id]->end() - self::STAND * $this->scene->rate->perSecond());
 
         return [...$this->walks($beats), ...$this->pushes($thing, $points, $start, $end)];
@@ -201,8 +202,10 @@ final class Push
      * The scene with some walks more.
      *
      * @param  list<array<string, mixed>>  $beats
+     * @param  Item|null  $thing  what goes ahead of them
+     * @param  list<array{float, float}>  $points  along which it goes
      */
-    private function with(array $beats): CompiledScene
+    private function with(array $beats, ?Item $thing = null, array $points = []): CompiledScene
     {
         // As JSON has it: what is an object there is read as values by name.
         $data = (array) json_decode($this->scene->toJson(), true);
@@ -210,6 +213,11 @@ final class Push
         foreach ($beats as $k => $b) {
             $said[] = ['id' => "push-{$k}", 'item' => $this->who->id, 'motion' => $this->walk->id] + $b;
         }
+        $route = ['route' => ['points' => $points, 'from' => 0, 'by' => $this->who->id]];
+        $data['items'] = array_map(
+            static fn (mixed $item): mixed => is_array($item) && $item['id'] === $thing?->id ? $route + $item : $item,
+            (array) $data['items'],
+        );
         $assets = $this->scene->assets + [$this->walk->id => $this->walk];
 
         return SceneCompiler::compile(Document::fromArray([

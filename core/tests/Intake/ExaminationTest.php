@@ -56,7 +56,7 @@ function jointsApart(string $a, string $b): float
 
 test('a good figure stays as it is', function (): void {
     $e = Examination::of(Spoiled::good(), 'glb');
-    expect($e->kind)->toBe('performer')->and(array_keys(findingsOf($e)))->toBe(['shapes'])->and($e->shapes)->toBe(14)
+    expect($e->kind)->toBe('performer')->and(array_keys(findingsOf($e)))->toBe(['shapes'])->and($e->shapes)->toBe(35)
         ->and($e->parts->inFile)->toBe(count($e->parts->made))->and($e->parts->skipped)->toBe([]);
     foreach ([0, 1] as $end) {
         foreach (boundsOf($e->glb)[$end] as $k => $v) {
@@ -294,7 +294,7 @@ test('motion of shapes comes along and plays on faces with other words for them'
         $mesh ??= $names === [] ? null : [$i, $names];
     }
     [$node, $names] = $mesh;
-    $open = array_search('aa', $names, true);
+    $open = array_search('jawOpen', $names, true);
     $row = array_fill(0, count($names), 0.0);
     $row[$open] = 0.8;
     $animation = $draft->list('animations')[0];
@@ -308,7 +308,7 @@ test('motion of shapes comes along and plays on faces with other words for them'
     $motion = GltfReader::read(Examination::of($draft->toGlb(), 'glb')->motions[0]['glb']);
     $oda = figure('oda');
     $table = ImportedMotion::sampled($motion->clips()[0], AssetDigest::skeletonOfNodes($motion), $oda, 'talk');
-    $at = 3 + 4 * $table->joints + (int) array_search('aa', $oda->morphs, true);
+    $at = 3 + 4 * $table->joints + (int) array_search('jawOpen', $oda->morphs, true);
     expect($table->at(0.25)[$at])->toEqualWithDelta(0.4, 0.02)->and($table->at(1.0)[$at])->toEqualWithDelta(0.8, 0.01)
         ->and($table->at(1.0)[$at + 1])->toBe(0.0);
 });

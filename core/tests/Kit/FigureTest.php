@@ -8,6 +8,7 @@ use CrispReel\Core\Kit\Figure\Face;
 use CrispReel\Core\Kit\Figure\FigureMaker;
 use CrispReel\Core\Kit\Figure\FigureSpec;
 use CrispReel\Core\Kit\Figure\HairMaker;
+use CrispReel\Core\Math\V3;
 use CrispReel\Core\Rig\HumanRoles;
 use CrispReel\Core\Tests\Support\FakeAssets;
 
@@ -83,7 +84,7 @@ test('every hair and hat makes a whole figure of at most 15,000 triangles in the
         ]);
         $d = AssetDigest::of(GltfReader::read(FigureMaker::glb($spec)));
         expect($d['triangles'])->toBeLessThanOrEqual(20_000, "{$hair}, {$spec->hat}")->and($d['bounds'][1][1])->toBeGreaterThan(1.65)
-            ->and($d['bounds'][0][1])->toEqualWithDelta(0.0, 0.005)->and($d['morphs'])->toHaveCount(14);
+            ->and($d['bounds'][0][1])->toEqualWithDelta(0.0, 0.005)->and($d['morphs'])->toBe(Face::MORPHS);
     }
 });
 
@@ -99,4 +100,62 @@ test('a colourway changes the clothes and nothing else', function (): void {
         ];
         expect($b['bounds'])->toEqual($a['bounds'])->and($b['triangles'])->toBe($a['triangles']);
     }
+});
+
+/**
+ * Offsets of every shape, by mesh.
+ *
+ * @return list<list<list<array{float, float, float}>>>
+ */
+function morphsOf(string $glb): array
+{
+    $read = GltfReader::read($glb);
+    $out = [];
+    foreach ($read->list('meshes') as $n => $mesh) {
+        $targets = $mesh['primitives'][0]['targets'] ?? [];
+        $out[] = array_map(
+            static fn (array $t): array => array_chunk(
+                $read->accessor($t['POSITION'], "meshes/{$n}"), 3,
+            ), is_array($targets) ? $targets : [],
+        );
+    }
+
+    return array_values(array_filter($out));
+}
+
+test('lips that are sealed lie where they rest while the jaw is open, on every face', function (string $who): void {
+    [$open, $seal] = [array_search('jawOpen', Face::MORPHS, true), array_search('seal', Face::MORPHS, true)];
+    $lips = $chin = 0;
+    foreach (morphsOf(FakeAssets::glb($who)) as $targets) {
+        foreach ($targets[$seal] as $i => $back) {
+            if (V3::length($back) > 1e-6) {
+                // Point by point what the jaw has done to the lips, taken back.
+                expect(V3::length(V3::add($back, $targets[$open][$i])))->toBeLessThan(1e-5);
+                $lips++;
+            } elseif (V3::length($targets[$open][$i]) > 0.01) {
+                $chin++;
+            }
+        }
+    }
+    expect($lips)->toBeGreaterThan(100)->and($chin)->toBeGreaterThan(30);
+})->with(['oda', 'bram', 'pim-alder', 'lotte-farrow']);
+
+test('a smile on one side leaves the other as it is', function (): void {
+    $left = array_search('cornerUpL', Face::MORPHS, true);
+    $moved = ['L' => 0.0, 'R' => 0.0];
+    $read = GltfReader::read(FakeAssets::glb('oda'));
+    foreach ($read->list('meshes') as $n => $mesh) {
+        $p = $mesh['primitives'][0];
+        if (! isset($p['targets'])) {
+            continue;
+        }
+        $at = array_chunk($read->accessor($p['attributes']['POSITION'], "meshes/{$n}"), 3);
+        foreach (array_chunk($read->accessor($p['targets'][$left]['POSITION'], "meshes/{$n}"), 3) as $i => $by) {
+            $side = $at[$i][0] > 0.012 ? 'L' : ($at[$i][0] < -0.012 ? 'R' : '');
+            if ($side !== '') {
+                $moved[$side] = max($moved[$side], V3::length($by));
+            }
+        }
+    }
+    expect($moved['L'])->toBeGreaterThan(0.01)->and($moved['R'])->toBeLessThan(0.0015);
 });

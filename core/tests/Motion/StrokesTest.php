@@ -114,7 +114,7 @@ test('the mouth moves on words and rests in pauses', function (): void {
         $row = $talk->at($t);
         $sum = 0.0;
         foreach (speaker()->morphs as $k => $m) {
-            $sum += in_array($m, ['aa', 'ee', 'oh', 'ih', 'oo', 'el', 'mbp', 'fv'], true)
+            $sum += in_array($m, ['jawOpen', 'press', 'lowerIn', 'upperUp', 'lowerDown', 'funnel', 'pucker', 'tongueUp'], true)
                 ? $row[3 + 4 * speaker()->skeleton->count() + $k]
                 : 0.0;
         }

@@ -90,6 +90,10 @@ final class FakeAssets implements AssetSource
 
     public function digest(AssetRef $asset): array
     {
+        if (str_starts_with($asset->digest, 'reading:')) {
+            /** @var array<string, mixed> */
+            return json_decode($this->solved[substr($asset->digest, 8)], true, 64, JSON_THROW_ON_ERROR);
+        }
         if (! str_starts_with($asset->id, 'm-')) {
             return self::digestOf($asset->id);
         }

@@ -80,6 +80,38 @@ export interface ManifestShot {
     label: string;
 }
 
+/** A line as it is spoken: frames of the scene, which may lie between two. */
+export interface ManifestLine {
+    id: string;
+    item: string;
+    /** Where its sound begins and ends, and in it the first and the last word. */
+    start: number;
+    end: number;
+    from: number;
+    to: number;
+    heard: string;
+    /** The sound that a voice read it as; null: none has yet. */
+    sound: string | null;
+    words: [string, number, number][];
+}
+
+/** A sound of the scene, where it is heard: frames may lie between two. */
+export interface ManifestSound {
+    id: string;
+    sound: string;
+    start: number;
+    end: number;
+    /** Seconds into the file at which a turn of it begins, and that a turn lasts. */
+    offset: number;
+    turn: number;
+    repeats: boolean;
+    decibels: number;
+    fadeIn: number;
+    fadeOut: number;
+    yields: boolean;
+    muted: boolean;
+}
+
 export interface Manifest {
     /** Of a preview: where each item stands. */
     stands?: [number, number, number][];
@@ -100,6 +132,10 @@ export interface Manifest {
     shots: ManifestShot[];
     blends: ManifestBlend[];
     notes: ManifestNote[];
+    lines: ManifestLine[];
+    sounds: ManifestSound[];
+    /** How far ambience and music give way: seconds of the scene, decibels. */
+    lowering: [number, number][];
 }
 
 /** Something that a person should know about the scene; docs/formats.md has the fields. */

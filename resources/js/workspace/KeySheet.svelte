@@ -19,6 +19,7 @@
         ['Esc', 'let go of a drag, or of the selection'],
         ['drag in the picture', 'turn the view; with Shift move it; wheel goes near'],
         ['Alt+W A S D', 'walk, with the picture focused'],
+        ['M, S', 'sound on or off; what is said in the picture'],
         ['Ctrl+arrows', 'move an item focused on the plan by 10 cm'],
         ['?', 'this sheet'],
     ];

@@ -2,6 +2,8 @@
     import { getDesk } from './context';
     import { framingsOf } from './cover/setups';
     import FramingLane from './FramingLane.svelte';
+    import LineMarks from './LineMarks.svelte';
+    import SoundLanes from './SoundLanes.svelte';
     import { tapeColour, type BeatRow, type CameraRowData, type ItemRow, type LinkRow } from './rows';
     import type { Timeline } from './timeline.svelte';
 
@@ -23,7 +25,8 @@
 
     function span(b: BeatRow): [number, number] {
         const known = scene.manifest?.beats[`b${b.id}`];
-        let start = b.start;
+        // Gestures that go with a line begin where that is.
+        let start = known ? Math.round(known.start) : b.start;
         let end = known ? known.end : b.start + 24;
         if (b.play.keepLooping) {
             // It goes on to the next beat, or for as long as the scene lasts.
@@ -131,8 +134,9 @@
 >
     {#snippet lane(item: ItemRow)}
         {@const colour = tapeColour(item.tape)}
+        {@const speaks = scene.rows.lines.some((l) => l.itemId === item.id)}
         <div
-            class={['relative h-[30px] border-b border-line', scene.isSelected('items', item.id) && 'bg-desk/60']}
+            class={['relative border-b border-line', speaks ? 'h-[42px]' : 'h-[30px]', scene.isSelected('items', item.id) && 'bg-desk/60']}
             role="listitem"
             ondragover={(e) => e.preventDefault()}
             ondrop={(e) => drop(e, item)}
@@ -150,7 +154,8 @@
                 >
                 <span class="truncate font-medium">{item.name}</span>
             </button>
-            <div class="absolute top-1/2 right-0 h-px opacity-50" style:left={`${line.left}px`} style:background={colour}></div>
+            <div class="absolute top-[14px] right-0 h-px opacity-50" style:left={`${line.left}px`} style:background={colour}></div>
+            {#if speaks}<LineMarks {item} {line} {colour} />{/if}
             {#each scene.rows.beats.filter((b) => b.itemId === item.id) as b (b.id)}
                 {@const [a, z] = span(b)}
                 {@const joined = b.join !== 'cut' && b.joinFrames > 0}
@@ -206,6 +211,7 @@
         </div>
     {/snippet}
     {#each acting as item (item.id)}{@render lane(item)}{/each}
+    <SoundLanes {line} />
     {#each moving as c (c.id)}
         <div class={['relative h-[26px] border-b border-line', scene.isSelected('cameras', c.id) && 'bg-desk/60']} role="listitem">
             <button

@@ -3,7 +3,7 @@
     import { shotAt } from '../picture';
     import { getDesk } from './context';
 
-    const { scene, playhead } = getDesk();
+    const { scene, playhead, view, sound } = getDesk();
     let typing = $state<string | null>(null);
 
     const shot = $derived(scene.manifest ? shotAt(scene.manifest, playhead.frame) : null);
@@ -76,6 +76,20 @@
     <span class="mono text-xs text-soft"
         >{short(perSecond(scene.rate), 3)} fps{Math.abs(playhead.speed) > 1 || playhead.speed < 0 ? `  x${playhead.speed}` : ''}</span
     >
+    <button
+        class={['rounded border px-1.5 py-0.5 text-xs', sound.on ? 'border-tide text-tide' : 'border-line text-soft line-through']}
+        aria-pressed={sound.on}
+        data-testid="sound"
+        title={sound.on ? 'Sound is heard (M)' : 'Silent (M)'}
+        onclick={() => sound.toggle()}>sound</button
+    >
+    {#if scene.rows.lines.length > 0}<button
+            class={['rounded border px-1.5 py-0.5 text-xs', view.subtitles ? 'border-tide text-tide' : 'border-line text-soft']}
+            aria-pressed={view.subtitles}
+            data-testid="subtitles"
+            title="What is said, in the picture (S)"
+            onclick={() => (view.subtitles = !view.subtitles)}>words</button
+        >{/if}
     <span class="flex-1"></span>
     {#if shot && camera}
         <span class="text-xs"

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { PaneGroup, Pane, PaneResizer } from 'paneforge';
     import { onDestroy, onMount } from 'svelte';
+    import { bytes } from '../lib/api';
     import { perSecond } from '../lib/time';
     import LinkNotice from '../lib/LinkNotice.svelte';
     import { router } from '../lib/router.svelte';
@@ -20,6 +21,9 @@
     import ReelStrip from './ReelStrip.svelte';
     import Ruler from './Ruler.svelte';
     import { SceneStore } from './scene.svelte';
+    import { heardIn } from './speech/heard';
+    import { SoundDesk } from './speech/sound.svelte';
+    import { SpeechStore } from './speech/speech.svelte';
     import SlateBar from './SlateBar.svelte';
     import { Timeline } from './timeline.svelte';
     import Transport from './Transport.svelte';
@@ -39,7 +43,14 @@
     );
     const view = new FrameView(scene, playhead);
     const kit = new KitStore(scene);
-    setDesk({ scene, playhead, view, kit });
+    const speech = new SpeechStore(scene);
+    const sound = new SoundDesk(
+        () => heardIn(scene.manifest),
+        () => scene.manifest?.lowering ?? [],
+        (s) => bytes(s.from === 'kit' ? `blobs/${s.sound}` : `scenes/${id}/sounds/${s.sound}`),
+    );
+    playhead.sound = sound;
+    setDesk({ scene, playhead, view, kit, speech, sound });
 
     let keysOpen = $state(false);
     let panes = $state<'both' | 'frame' | 'plan'>('both');
@@ -54,11 +65,16 @@
             view.expose();
         });
         return bindKeys(
-            { scene, playhead, view, kit },
+            { scene, playhead, view, kit, speech, sound },
             { sheet: () => (keysOpen = true), panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both') },
         );
     });
-    onDestroy(() => scene.close());
+    onDestroy(() => (playhead.stop(), scene.close()));
+
+    // What is to be heard is here before it is wanted.
+    $effect(() => {
+        if (scene.manifest && view.firstPicture > 0) sound.prepare();
+    });
 
     $effect(() => {
         if (!lower) return;

@@ -1,6 +1,20 @@
 import * as v from 'valibot';
 import type { Manifest, ManifestPart } from '../picture';
-import { ContactRow, BeatRow, CameraRow, FramingRow, ItemRow, LinkRow, Rows, ShotRow, TouchUpRow, WindRow } from './rows.generated';
+import {
+    ContactRow,
+    BeatRow,
+    CameraRow,
+    ExpressionRow,
+    FramingRow,
+    ItemRow,
+    LineRow,
+    LinkRow,
+    Rows,
+    ShotRow,
+    SoundRow,
+    TouchUpRow,
+    WindRow,
+} from './rows.generated';
 
 /** What the server answers about a scene: checked where it comes in, typed from there on. */
 
@@ -77,6 +91,9 @@ export const Change = v.variant('table', [
     changed('framings', FramingRow),
     changed('cameras', CameraRow),
     changed('shots', ShotRow),
+    changed('lines', LineRow),
+    changed('expressions', ExpressionRow),
+    changed('sounds', SoundRow),
     changed('scenes', SceneRow),
     changed('productions', v.looseObject({})),
 ]);
@@ -91,6 +108,8 @@ export const EditAnswer = v.object({
     pieces: v.optional(v.record(v.string(), v.string())),
     history: v.optional(Steps),
     here: v.optional(v.array(v.string())),
+    /** Lines that no voice has read yet, and why some never will be; by line. */
+    voices: v.optional(v.object({ waiting: v.number(), problems: v.record(v.string(), v.string()) })),
 });
 export type EditAnswer = v.InferOutput<typeof EditAnswer>;
 

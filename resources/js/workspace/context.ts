@@ -3,6 +3,8 @@ import type { KitStore } from './kit/kit.svelte';
 import type { FrameView } from './panes/view.svelte';
 import type { Playhead } from './playhead.svelte';
 import type { SceneStore } from './scene.svelte';
+import type { SoundDesk } from './speech/sound.svelte';
+import type { SpeechStore } from './speech/speech.svelte';
 
 export type Step = 'Cast' | 'Block' | 'Act' | 'Cover' | 'Finish';
 export const STEPS: Step[] = ['Cast', 'Block', 'Act', 'Cover', 'Finish'];
@@ -12,6 +14,8 @@ export interface Desk {
     playhead: Playhead;
     view: FrameView;
     kit: KitStore;
+    speech: SpeechStore;
+    sound: SoundDesk;
 }
 
 const KEY = Symbol('desk');

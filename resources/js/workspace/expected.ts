@@ -19,6 +19,9 @@ const SIMPLE: Record<string, Simple> = {
     'touchup.set': { table: 'touch_ups', of: 'touchUp', fields: ['from', 'to', 'easeIn', 'easeOut'] },
     'framing.set': { table: 'framings', of: 'framing', fields: ['size', 'sideDeg', 'height', 'focalMm', 'fStop', 'keep', 'over'] },
     'camera.set': { table: 'cameras', of: 'camera', fields: ['name'] },
+    'line.set': { table: 'lines', of: 'line', fields: ['text', 'start', 'pause', 'delivery', 'pace', 'voice'] },
+    'expression.set': { table: 'expressions', of: 'expression', fields: ['emotion', 'amount', 'from', 'to', 'easeIn', 'easeOut'] },
+    'sound.set': { table: 'sounds', of: 'sound', fields: ['level', 'fadeIn', 'fadeOut', 'lane', 'repeats', 'muted'] },
     'shot.set': { table: 'shots', of: 'shot', fields: ['label'] },
 };
 

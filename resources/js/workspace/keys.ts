@@ -51,6 +51,8 @@ function handle(desk: Desk, others: Others, e: KeyboardEvent): boolean {
         d: () => duplicate(scene),
         Delete: () => remove(scene),
         c: () => showSelection(desk),
+        m: () => desk.sound.toggle(),
+        s: () => (desk.view.subtitles = !desk.view.subtitles),
     };
     const run = simple[key];
     if (run) {
@@ -91,6 +93,9 @@ function remove(scene: Desk['scene']): void {
         cameras: 'camera',
         shots: 'shot',
         framings: 'framing',
+        lines: 'line',
+        expressions: 'expression',
+        sounds: 'sound',
     }[s.table];
     void scene.edit({ do: `${one}.remove`, [one]: s.id });
 }

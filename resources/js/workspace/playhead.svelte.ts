@@ -1,3 +1,10 @@
+/** What is heard: it is the master of time while it sounds. */
+export interface Sounding {
+    begin(frame: number, end: number, perSecond: number): void;
+    frame(): number | null;
+    stop(): void;
+}
+
 /** Where the scene is being watched: frame, playing, shuttle speed, in and out, and the true rate. */
 export class Playhead {
     frame = $state(0);
@@ -9,6 +16,8 @@ export class Playhead {
     private last = 0;
     private exact = 0;
     private drawn: number[] = [];
+    /** Told when it begins, goes round or ends; and asked which frame is heard, where something is. */
+    sound: Sounding | null = null;
 
     constructor(
         private readonly length: () => number,
@@ -30,6 +39,7 @@ export class Playhead {
     go(frame: number): void {
         this.frame = Math.max(0, Math.min(this.length() - 1, Math.round(frame)));
         this.exact = this.frame;
+        if (this.playing) this.sounds();
     }
 
     step(by: number): void {
@@ -39,6 +49,13 @@ export class Playhead {
 
     stop(): void {
         this.speed = 0;
+        this.sound?.stop();
+    }
+
+    /** Sound is heard at its own pace only. */
+    private sounds(): void {
+        if (this.speed === 1) this.sound?.begin(this.frame, this.end, this.perSecond());
+        else this.sound?.stop();
     }
 
     toggle(): void {
@@ -52,6 +69,7 @@ export class Playhead {
         this.exact = this.frame;
         this.last = performance.now();
         this.drawn = [];
+        this.sounds();
     }
 
     /** J and L: each press doubles, the other way begins again at one. */
@@ -63,10 +81,15 @@ export class Playhead {
     /** Moves on by the clock: time is kept, pictures are dropped. */
     tick(now: number): void {
         if (!this.playing) return;
-        this.exact += ((now - this.last) / 1000) * this.perSecond() * this.speed;
+        const heard = this.speed === 1 ? (this.sound?.frame() ?? null) : null;
+        this.exact = heard ?? this.exact + ((now - this.last) / 1000) * this.perSecond() * this.speed;
         this.last = now;
         const span = Math.max(1, this.end - this.first);
-        if (this.exact >= this.end) this.exact = this.first + ((this.exact - this.first) % span);
+        if (this.exact >= this.end) {
+            this.exact = this.first + ((this.exact - this.first) % span);
+            this.frame = Math.floor(this.exact);
+            this.sounds();
+        }
         if (this.exact < this.first && this.speed < 0) {
             this.exact = this.first;
             this.stop();

@@ -61,6 +61,9 @@ export const ItemRow = v.object({
     fullness: v.number(),
     life: v.picklist(['calm', 'tense', 'cold', 'tired', 'off']),
     meets: v.boolean(),
+    voice: v.string(),
+    resting: v.picklist(['none', 'glad', 'sad', 'angry', 'afraid', 'surprised', 'disgusted', 'tender', 'doubtful', 'tired', 'pain']),
+    restingAmount: v.number(),
     /** The version of its asset that it stays at; null: it follows the newest. */
     pinned: v.nullable(v.number()),
 });
@@ -244,6 +247,52 @@ export const FramingRow = v.object({
 });
 export type FramingRow = v.InferOutput<typeof FramingRow>;
 
+export const LineRow = v.object({
+    id: v.number(),
+    itemId: v.number(),
+    text: v.string(),
+    start: v.number(),
+    afterId: v.nullable(v.number()),
+    pause: v.number(),
+    delivery: v.picklist(['plain', 'calm', 'eager', 'angry', 'sad', 'whispered', 'called', 'tired']),
+    pace: v.number(),
+    toId: v.nullable(v.number()),
+    beatId: v.nullable(v.number()),
+    voice: v.string(),
+    reading: v.string(),
+});
+export type LineRow = v.InferOutput<typeof LineRow>;
+
+export const ExpressionRow = v.object({
+    id: v.number(),
+    itemId: v.number(),
+    emotion: v.picklist(['none', 'glad', 'sad', 'angry', 'afraid', 'surprised', 'disgusted', 'tender', 'doubtful', 'tired', 'pain']),
+    amount: v.number(),
+    from: v.number(),
+    to: v.nullable(v.number()),
+    easeIn: v.number(),
+    easeOut: v.number(),
+    shapes: v.record(v.string(), v.union([v.number(), v.string()])),
+});
+export type ExpressionRow = v.InferOutput<typeof ExpressionRow>;
+
+export const SoundRow = v.object({
+    id: v.number(),
+    assetId: v.number(),
+    start: v.number(),
+    lineId: v.nullable(v.number()),
+    sourceIn: v.number(),
+    sourceOut: v.nullable(v.number()),
+    level: v.number(),
+    fadeIn: v.number(),
+    fadeOut: v.number(),
+    repeats: v.boolean(),
+    until: v.nullable(v.number()),
+    lane: v.picklist(['effects', 'ambience', 'music']),
+    muted: v.boolean(),
+});
+export type SoundRow = v.InferOutput<typeof SoundRow>;
+
 export const WindRow = v.object({
     towardsDeg: v.number(),
     speed: v.number(),
@@ -261,6 +310,9 @@ export const Rows = v.object({
     touch_ups: v.array(TouchUpRow),
     contacts: v.array(ContactRow),
     framings: v.array(FramingRow),
+    lines: v.array(LineRow),
+    expressions: v.array(ExpressionRow),
+    sounds: v.array(SoundRow),
 });
 export type Rows = v.InferOutput<typeof Rows>;
 
@@ -296,6 +348,13 @@ export const ranges = {
         easeIn: [0, 240],
         easeOut: [0, 240],
     },
+    ExpressionRow: {
+        amount: [0, 1.2],
+        from: [0, 1000000],
+        to: [1, 1000000],
+        easeIn: [0, 240],
+        easeOut: [0, 240],
+    },
     FramingRow: {
         frame: [0, 1000000],
         over: [0, 100000],
@@ -309,6 +368,12 @@ export const ranges = {
         scale: [0.001, 1000],
         tape: [0, 7],
         fullness: [0, 1],
+        restingAmount: [0, 1.2],
+    },
+    LineRow: {
+        start: [0, 1000000],
+        pause: [-10, 60],
+        pace: [0.5, 2],
     },
     LinkRow: {
         from: [0, 1000000],
@@ -355,6 +420,15 @@ export const ranges = {
         out: [1, 1000000],
         beginsOver: [1, 240],
         endsOver: [1, 240],
+    },
+    SoundRow: {
+        start: [0, 1000000],
+        sourceIn: [0, 36000],
+        sourceOut: [0, 36000],
+        level: [-60, 12],
+        fadeIn: [0, 60],
+        fadeOut: [0, 60],
+        until: [1, 1000000],
     },
     TouchUpKeyRow: {
         frame: [0, 1000000],

@@ -45,13 +45,27 @@ export class SceneStore {
     wind = $state.raw<Wind>(STILL_DAY);
     revision = $state(0);
     production = $state.raw<Open['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
-    rows = $state<Rows>({ items: [], beats: [], links: [], touch_ups: [], contacts: [], cameras: [], shots: [], framings: [] });
+    rows = $state<Rows>({
+        items: [],
+        beats: [],
+        links: [],
+        touch_ups: [],
+        contacts: [],
+        cameras: [],
+        shots: [],
+        framings: [],
+        lines: [],
+        expressions: [],
+        sounds: [],
+    });
     assets = $state.raw<AssetRow[]>([]);
     manifest = $state.raw<Manifest | null>(null);
     history = $state.raw<Open['history']>({ undo: null, redo: null });
     here = $state.raw<string[]>([]);
     selection = $state.raw<Selection | null>(null);
     notice = $state.raw<Notice | null>(null);
+    /** Lines that wait for a voice, and why some get none; by line. */
+    voices = $state.raw<{ waiting: number; problems: Record<string, string> }>({ waiting: 0, problems: {} });
     saving = $state<'saved' | 'saving' | 'waiting'>('saved');
     /** Raised when poses have arrived, so that what reads them looks again. */
     posesVersion = $state(0);
@@ -297,6 +311,11 @@ export class SceneStore {
         if (a.manifest) this.takeManifest(a.manifest);
         if (a.history) this.history = a.history;
         if (this.notice?.kind === 'error') this.notice = null;
+        if (this.unread > 0 && this.poll) {
+            // A voice is quicker than the next look would be.
+            clearTimeout(this.poll);
+            this.watch();
+        }
     }
 
     private takeManifest(part: ManifestPart): void {
@@ -367,10 +386,19 @@ export class SceneStore {
     }
 
     private watch(): void {
-        this.poll = setTimeout(async () => {
-            if (!this.sending) await this.catchUp();
-            if (!this.closed) this.watch();
-        }, 1500);
+        // Who waits for a voice looks more often.
+        this.poll = setTimeout(
+            async () => {
+                if (!this.sending) await this.catchUp();
+                if (!this.closed) this.watch();
+            },
+            this.unread > 0 ? 250 : 1500,
+        );
+    }
+
+    /** Lines that no voice has read yet, and one may. */
+    private get unread(): number {
+        return (this.manifest?.lines ?? []).filter((l) => l.sound === null && !this.voices.problems[l.id.slice(1)]).length;
     }
 
     private async catchUp(): Promise<void> {
@@ -379,10 +407,13 @@ export class SceneStore {
             const a = await call(
                 EditAnswer,
                 'GET',
-                `scenes/${this.id}/changes?since=${since}&window=${this.window}&has=${this.manifest?.state ?? ''}`,
+                `scenes/${this.id}/changes?since=${since}&window=${this.window}&has=${this.manifest?.state ?? ''}` +
+                    (this.unread > 0 || this.voices.waiting > 0 ? '&voices=1' : ''),
             );
             this.here = a.here ?? [];
-            if (a.revision > since && this.revision === since) this.take(a);
+            if (this.revision !== since) return;
+            if (a.voices) this.voices = a.voices;
+            if (a.revision > since || a.manifest) this.take(a);
         } catch (e) {
             if (!(e instanceof ApiError)) throw e;
             if (e.status === 401 || e.status === 404) this.lost = e;

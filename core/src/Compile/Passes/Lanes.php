@@ -66,7 +66,7 @@ final class Lanes implements Pass
         $beats = array_filter($d->beats, static fn (Beat $b): bool => $b->item === $item->id);
         $assets = [$item->asset, ...array_map(static fn (Beat $b): string => $b->motion, array_values($beats))];
         $parts = [
-            array_diff_key($item->toArray(), ['tape' => 0, 'surfaces' => 0, 'cloth' => 0]), [$d->rate->num, $d->rate->den],
+            array_diff_key($item->toArray(), ['tape' => 0, 'surfaces' => 0, 'cloth' => 0, 'voice' => 0]), [$d->rate->num, $d->rate->den],
             array_map(static fn (Beat $b): array => $b->toArray(), array_values($beats)),
             array_map(static fn (string $a): array => [$a, $d->assets[$a]->name, $d->assets[$a]->digest, $d->assets[$a]->blob], $assets),
             array_filter($d->links, static fn (Link $l): bool => $l->child === $item->id) !== [],

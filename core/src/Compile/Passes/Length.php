@@ -31,6 +31,12 @@ final class Length implements Pass
         foreach ($lanes as $lane) {
             $found = max($found, $lane->end(false));
         }
+        foreach ($this->draft->utterances() as $u) {
+            $found = max($found, $u->end);
+        }
+        foreach ($this->draft->document->expressions as $e) {
+            $found = max($found, (float) ($e->to ?? $e->from + 1));
+        }
         foreach ($drives as $drive) {
             $found = max($found, $drive->end());
         }

@@ -90,8 +90,9 @@ final class FeatureMaker
         }
         $normals = array_map(static fn (array $p): array => V3::unit(V3::sub($p, $e)), $points);
         $this->shop->parts['eye'.$side] = new Part(
-            'eye'.$side, 'eye', new Surface($points, $normals, $index), $colours, array_fill(0, count($points), ['eye'.$side => 1.0]), [],
-            true,
+            'eye'.$side, 'eye', new Surface($points, $normals, $index), $colours, array_fill(0, count($points), ['eye'.$side => 1.0]),
+            // Drawn together with its glint, which sinks.
+            ['blink'.$side => array_fill(0, count($points), [0.0, 0.0, 0.0])], true,
         );
         $this->glint($side, $m, $e, $r);
     }
@@ -111,38 +112,36 @@ final class FeatureMaker
             array_push($index, 0, 1 + ($i + 1) % 8, 1 + $i);
         }
         $disc = Surface::facing($points, $index, array_fill(0, 9, $d));
-        $this->shop->crisp('glint'.$side, 'eye', $disc, [1.0, 0.97, 0.9], 'head', [], true);
+        // It sinks as the lid comes down: it would show through it.
+        $sinks = ['blink'.$side => array_fill(0, 9, V3::mul($d, -0.16 * $r))];
+        $this->shop->crisp('glint'.$side, 'eye', $disc, [1.0, 0.97, 0.9], 'head', $sinks, true);
     }
 
     private function lids(string $side, float $m): void
     {
         $old = $this->shop->spec()->age > 0.6 ? 1 : 0;
         $r = $this->shop->body->eyeRadius;
-        $blink = 'blink'.$side;
-        $this->lid('lidTop'.$side, $side, $m, 24.0 + $old, 125.0, $r * 1.11, [
-            $blink => -14.0, 'browsUp' => 40.0, 'browsDown' => 10.0, 'smile' => 20.0 + 2 * $old, 'frown' => 18.0,
-        ]);
-        $this->lid('lidLow'.$side, $side, $m, -30.0 - 6 * $old, -110.0, $r * 1.10, [
-            $blink => -16.0, 'smile' => -22.0 - 4 * $old,
-        ]);
+        $this->lid('lidTop'.$side, $side, $m, 24.0 + $old, 125.0, $r * 1.11, 0);
+        $this->lid('lidLow'.$side, $side, $m, -30.0 - 6 * $old, -110.0, $r * 1.10, 1);
     }
 
     /**
      * A spherical sector hinged left to right, from the open edge back to behind the ball.
      *
      * @param  float  $edge  degrees above the axis
-     * @param  array<string, float>  $shapes  edge by morph
+     * @param  int  $which  0 the upper lid, 1 the lower one
      */
-    private function lid(string $name, string $side, float $m, float $edge, float $back, float $radius, array $shapes): void
+    private function lid(string $name, string $side, float $m, float $edge, float $back, float $radius, int $which): void
     {
         $e = $this->shop->body->at('eye'.$side);
         $r = $this->shop->body->eyeRadius;
-        $sector = static function (float $edge) use ($e, $r, $back, $radius, $m): array {
+        $sector = static function (float $edge, float $tilt = 0.0) use ($e, $r, $back, $radius, $m): array {
             $out = [];
             for ($j = 0; $j <= 5; $j++) {
                 for ($i = 0; $i <= 10; $i++) {
                     $th = deg2rad(6 + 168 * $i / 10);
-                    $ph = deg2rad($j <= 4 ? $back + ($edge - $back) * $j / 4 : $edge);
+                    $at = $edge + $tilt * $m * cos($th);
+                    $ph = deg2rad($j <= 4 ? $back + ($at - $back) * $j / 4 : $at);
                     $rr = $j > 4 ? $r * 0.99 : $radius;
                     $out[] = V3::add($e, self::lean([cos($th) * $rr, sin($th) * sin($ph) * $rr, sin($th) * cos($ph) * $rr], $m));
                 }
@@ -153,8 +152,11 @@ final class FeatureMaker
         $points = $sector($edge);
         $surface = Surface::facing($points, Loft::gridIndex(10, 5), array_map(static fn (array $p): array => V3::sub($p, $e), $points));
         $morphs = [];
-        foreach ($shapes as $shape => $to) {
-            $morphs[$shape] = array_map(V3::sub(...), $sector($to), $points);
+        foreach (Face::LIDS as $shape => $by) {
+            $tilt = $which === 0 ? $by[2] : 0.0;
+            if ($by[$which] !== 0.0 || $tilt !== 0.0) {
+                $morphs[$shape.$side] = array_map(V3::sub(...), $sector($edge + $by[$which], $tilt), $points);
+            }
         }
         $skin = $this->shop->colour('skin');
         $blush = $this->shop->colour('blush');
@@ -173,23 +175,23 @@ final class FeatureMaker
         $thick = $this->shop->spec()->beard ? 1.0 : 0.0;
         $base = 0.055 - 0.008 * $thick;
         $tilt = -0.004 + 0.001 * $thick;
-        $line = function (float $lift, float $angle) use ($m, $base): array {
+        $line = function (float $inner, float $outer, float $arch, float $in) use ($m, $base, $tilt): array {
             $out = [];
             for ($i = 0; $i < 7; $i++) {
                 $t = $i / 6;
-                $y = $base + $lift + sin($t * 2.6) * 0.010 - $t * 0.006 + $angle * ($t - 0.5);
-                $p = $this->head->project($this->shop->body->face[0] + $m * (0.020 + 0.062 * $t), $this->shop->body->face[1] + $y);
+                $y = $base + sin($t * 2.6) * 0.010 - $t * 0.006 + $tilt * ($t - 0.5);
+                $y += $inner * (1 - $t) + $outer * $t + $arch * sin(M_PI * $t);
+                $x = 0.020 + 0.062 * $t - $in * (1 - $t);
+                $p = $this->head->project($this->shop->body->face[0] + $m * $x, $this->shop->body->face[1] + $y);
                 $out[] = V3::addScaled($p, $this->head->normal($p), 0.004);
             }
 
             return $out;
         };
-        $rest = $this->browLoft($line(0.0, $tilt), $thick);
+        $rest = $this->browLoft($line(0.0, 0.0, 0.0, 0.0), $thick);
         $morphs = [];
-        foreach ([
-            'browsUp' => [0.016, -0.006], 'browsDown' => [-0.011, 0.022], 'smile' => [0.003, -0.004], 'frown' => [0.002, -0.018],
-        ] as $shape => [$lift, $angle]) {
-            $morphs[$shape] = array_map(V3::sub(...), $this->browLoft($line($lift, $tilt + $angle), $thick)->points, $rest->points);
+        foreach (Face::BROWS as $shape => $by) {
+            $morphs[$shape.$side] = array_map(V3::sub(...), $this->browLoft($line(...$by), $thick)->points, $rest->points);
         }
         $this->shop->crisp('brow'.$side, 'hair', $rest, $this->shop->colour('brow'), 'head', $morphs, true);
     }
@@ -211,7 +213,7 @@ final class FeatureMaker
     /** Inside of the mouth (teeth, dark, tongue) and two lip rolls, drawn on the face anew for each shape. */
     private function mouth(): void
     {
-        $inner = $this->mouthInside([...Face::REST, 0.0, 0.0], '');
+        $inner = $this->mouthInside(new MouthForm, '');
         $index = Surface::flipped(Loft::gridIndex(14, 5));
         $rows = [0xE9DCC4, 0xE9DCC4, 0x4A1C1A, 0x3A1413, 0x9C4A45, 0x9C4A45];
         $colours = [];
@@ -219,26 +221,30 @@ final class FeatureMaker
             $colours[] = Colour::hex($rows[intdiv($i, 15)]);
         }
         $surface = new Surface($inner, array_fill(0, count($inner), [0.0, 0.0, 1.0]), $index);
-        $morphs = [];
-        foreach (Face::MOUTHS as $shape => $m) {
-            $morphs[$shape] = array_map(V3::sub(...), $this->mouthInside($m, $shape), $inner);
-        }
         $this->shop->parts['mouth'] = new Part(
-            'mouth', 'gloss', $surface, $colours, array_fill(0, count($inner), ['head' => 1.0]), $morphs, true,
+            'mouth', 'gloss', $surface, $colours, array_fill(0, count($inner), ['head' => 1.0]),
+            self::morphs(fn (MouthForm $form, string $shape): array => $this->mouthInside($form, $shape)), true,
         );
         $this->lip('lipTop', true);
         $this->lip('lipLow', false);
     }
 
     /**
-     * @param  list<float>  $m  half width, corner lift, upper and lower opening
+     * How far points move with each shape of the mouth. What seals it is the open jaw taken back, point by point: so lips meet
+     * while the jaw stays open.
+     *
+     * @param  callable(MouthForm, string): list<Vec>  $draw
+     * @return array<string, list<Vec>>
      */
-    private function lipY(array $m, float $u, bool $upper): float
+    private static function morphs(callable $draw): array
     {
-        $base = $this->shop->spec()->beard ? -0.098 : -0.081;
-        $open = max(0.0, 1 - $u * $u) ** 0.75;
+        $out = [];
+        foreach (Face::mouths() as $shape => [$in, $to]) {
+            $out[$shape] = array_map(V3::sub(...), $draw($to, $shape), $draw($in, ''));
+        }
+        $out['seal'] = array_map(static fn (array $v): array => V3::mul($v, -1.0), $out['jawOpen']);
 
-        return $base + $m[1] * $u * $u + ($upper ? $m[2] * $open : -$m[3] * $open);
+        return $out;
     }
 
     /** @return Vec */
@@ -248,6 +254,17 @@ final class FeatureMaker
         $p = $this->face->project($c[0] + $x, $c[1] + $y);
 
         return V3::addScaled($p, $this->face->normal($p, 0.004), $out);
+    }
+
+    /** Where the middle of the mouth lies on the face. */
+    private function line(): float
+    {
+        return $this->shop->spec()->beard ? -0.098 : -0.081;
+    }
+
+    private function width(): float
+    {
+        return $this->shop->spec()->beard ? 0.92 : 1.0;
     }
 
     /**
@@ -261,20 +278,20 @@ final class FeatureMaker
         return $shape === '' ? $p : V3::add($p, Face::follow($shape, V3::sub($p, $this->shop->body->face)));
     }
 
-    /**
-     * @param  list<float>  $m
-     * @return list<Vec>
-     */
-    private function mouthInside(array $m, string $shape): array
+    /** @return list<Vec> */
+    private function mouthInside(MouthForm $form, string $shape): array
     {
-        $width = $this->shop->spec()->beard ? 0.92 : 1.0;
+        $columns = [];
+        for ($i = 0; $i <= 14; $i++) {
+            $u = ($i / 14 * 2 - 1) * 0.99;
+            $columns[] = [$this->width() * $form->x($u), $form->rows($u)];
+        }
         $out = [];
         for ($j = 0; $j <= 5; $j++) {
-            for ($i = 0; $i <= 14; $i++) {
-                $u = ($i / 14 * 2 - 1) * 0.99;
-                $top = $this->lipY($m, $u, true) + 0.001;
-                $low = $this->lipY($m, $u, false) - 0.001;
-                $out[] = $this->dropped($this->onFace($m[0] * $width * $u, $top + ($low - $top) * $j / 5, 0.0022), $shape);
+            foreach ($columns as [$x, $rows]) {
+                $p = $this->onFace($x, $this->line() + $rows[$j], 0.0022);
+                // Teeth hang from the skull, and the dark begins at their edge; the tongue lies in the jaw.
+                $out[] = V3::add($j < 3 ? $p : $this->dropped($p, $shape), [0.0, 0.0, 0.5 * $form->forward - $form->inside]);
             }
         }
 
@@ -283,27 +300,23 @@ final class FeatureMaker
 
     private function lip(string $name, bool $upper): void
     {
-        $rest = $this->lipRoll([...Face::REST, 0.0, 0.0], '', $upper);
-        $morphs = [];
-        foreach (Face::MOUTHS as $shape => $m) {
-            $morphs[$shape] = array_map(V3::sub(...), $this->lipRoll($m, $shape, $upper)->points, $rest->points);
-        }
-        $beard = $this->shop->spec()->beard;
-        $colour = V3::mix($this->shop->colour('skin'), $this->shop->colour('lip'), $beard ? 0.5 : 0.6);
+        $rest = $this->lipRoll(new MouthForm, '', $upper);
+        $morphs = self::morphs(fn (MouthForm $form, string $shape): array => $this->lipRoll($form, $shape, $upper)->points);
+        $colour = V3::mix($this->shop->colour('skin'), $this->shop->colour('lip'), $this->shop->spec()->beard ? 0.5 : 0.6);
         $this->shop->crisp($name, 'skin', $rest, $colour, 'head', $morphs, true);
     }
 
-    /** @param  list<float>  $m */
-    private function lipRoll(array $m, string $shape, bool $upper): Surface
+    private function lipRoll(MouthForm $form, string $shape, bool $upper): Surface
     {
         $beard = $this->shop->spec()->beard;
-        $r = $upper ? ($beard ? 0.0030 : 0.0040) : ($beard ? 0.0056 : 0.0052);
-        $width = $beard ? 0.92 : 1.0;
+        $r = $upper ? ($beard ? 0.0030 : 0.0040) * $form->rollUp : ($beard ? 0.0056 : 0.0052) * $form->rollLow;
         $path = [];
         for ($i = 0; $i <= 10; $i++) {
             $u = $i / 5 - 1;
-            $y = $this->lipY($m, $u, $upper) + ($upper ? 0.0022 : -0.0026) * (1 - $u * $u);
-            $path[] = $this->dropped($this->onFace($m[0] * $width * $u * 1.02, $y, 0.0012), $shape);
+            $y = $this->line() + $form->y($u, $upper) + ($upper ? 0.0022 : -0.0026) * (1 - $u * $u);
+            $p = $this->onFace($this->width() * $form->x($u) * 1.02, $y, 0.0012);
+            $out = $form->forward * (1 - 0.5 * $u * $u) - ($upper ? 0.0 : $form->tuck * (1 - $u * $u));
+            $path[] = V3::add($upper ? $p : $this->dropped($p, $shape), [0.0, 0.0, $out]);
         }
         $thick = static fn (float $t): float => $r * (0.30 + 0.85 * sin(M_PI * $t));
 

@@ -102,7 +102,7 @@ final class HeadMaker
             ...($s->hat !== 'none' ? [Solid::cut([0.0, 1.0, 0.0], $this->shop->body->face[1] + 0.118, 0.02)] : []),
         ];
         $this->head = new Field($solids, $c(-0.175, -0.25, -0.17), $c(0.175, 0.17, 0.20));
-        $this->shop->soft('head', 'skin', $this->head, 0.019, 'skin', $this->neckWeights(...), 0, array_keys(Face::MOUTHS), onHead: true);
+        $this->shop->soft('head', 'skin', $this->head, 0.019, 'skin', $this->neckWeights(...), 0, Face::OF_SKIN, onHead: true);
     }
 
     /**
@@ -135,7 +135,7 @@ final class HeadMaker
         ];
         $beard = new Field($solids, $c(-0.18, -0.24, -0.04), $c(0.18, 0.03, 0.18));
         $rigid = static fn (): array => ['head' => 1.0];
-        $this->shop->soft('beard', 'hair', $beard, 0.0235, 'hair', $rigid, 0, array_keys(Face::MOUTHS), onHead: true);
+        $this->shop->soft('beard', 'hair', $beard, 0.0235, 'hair', $rigid, 0, Face::OF_SKIN, onHead: true);
         $solids[0] = $solids[0]->blended(0.004);
         $this->face = new Field([...$this->head->solids, ...$solids], $this->head->low, $this->head->high);
         $this->moustache();
@@ -151,16 +151,17 @@ final class HeadMaker
         $part = $this->shop->soft('moustache', 'hair', $field, 0.0145, 'hair', static fn (): array => ['head' => 1.0], 0, [], false, true);
         $morphs = [];
         $face = $this->shop->body->face;
-        foreach (Face::MOUTHS as $shape => $m) {
-            $wide = ($m[0] - Face::REST[0]) / 0.011;
-            $lift = ($m[1] - Face::REST[1]) / 0.012;
-            $morphs[$shape] = array_map(static function (array $p) use ($face, $wide, $lift, $m): array {
-                $q = V3::sub($p, $face);
-                $a = abs($q[0]) / 0.06;
+        // Hair over the lip goes with it, the less the further from its middle.
+        foreach (Face::mouths() as $shape => [$in, $to]) {
+            $morphs[$shape] = array_map(static function (array $p) use ($face, $in, $to): array {
+                $u = max(-1.0, min(1.0, ($p[0] - $face[0]) / 0.034));
 
-                return [($q[0] <=> 0) * 0.006 * $a * $wide, 0.010 * $a * $a * $lift + 0.003 * $m[4], -0.002 * $a * $wide];
+                return [
+                    0.5 * ($to->x($u) - $in->x($u)), 0.6 * ($to->y($u, true) - $in->y($u, true)), 0.6 * ($to->forward - $in->forward),
+                ];
             }, $part->surface->points);
         }
+        $morphs['seal'] = array_map(static fn (array $v): array => V3::mul($v, -1.0), $morphs['jawOpen']);
         $colours = array_map(static fn (array $k): array => V3::mul($k, 1.35), $part->colours);
         $this->shop->parts['moustache'] = new Part('moustache', 'hair', $part->surface, $colours, $part->weights, $morphs, true);
     }

@@ -12,6 +12,7 @@ use CrispReel\Core\Motion\Scores\Moving;
 use CrispReel\Core\Rig\BodyFrame;
 use CrispReel\Core\Rig\BodySolver;
 use CrispReel\Core\Rig\Channels;
+use CrispReel\Core\Rig\FacePlayer;
 
 /** Solves a recipe on a figure and samples it into a clip table. */
 final class MotionSampler
@@ -22,7 +23,7 @@ final class MotionSampler
     public const GAIT_RATE = 60.0;
 
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 10;
+    public const VERSION = 11;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable
@@ -52,12 +53,13 @@ final class MotionSampler
         float $rate = self::GAIT_RATE,
     ): ClipTable {
         $solver = new BodySolver($body);
+        $face = new FacePlayer($morphs);
         // A whole number of rows: a loop's last row equals its first.
         $count = max(2, (int) round($seconds * $rate) + 1);
         $rows = [];
         for ($i = 0; $i < $count; $i++) {
             $c = $model($seconds * $i / ($count - 1));
-            array_push($rows, ...self::row($body, $c, $solver, $morphs));
+            array_push($rows, ...self::row($body, $c, $solver, $face));
         }
 
         return ClipTable::fromRows(($count - 1) / $seconds, $body->skeleton->count(), $morphs, $count, $rows, $loops);
@@ -125,11 +127,8 @@ final class MotionSampler
         ];
     }
 
-    /**
-     * @param  list<string>  $morphs
-     * @return list<float>
-     */
-    private static function row(BodyFrame $body, Channels $c, BodySolver $solver, array $morphs): array
+    /** @return list<float> */
+    private static function row(BodyFrame $body, Channels $c, BodySolver $solver, FacePlayer $face): array
     {
         $local = $solver->solve($c);
         $s = $body->scale;
@@ -144,9 +143,7 @@ final class MotionSampler
         for ($j = 0, $n = $body->skeleton->count(); $j < $n; $j++) {
             array_push($row, ...($byJoint[$j] ?? $body->skeleton->restRotation($j)));
         }
-        foreach ($morphs as $m) {
-            $row[] = max(0.0, min(1.0, $c->face[$m] ?? 0.0));
-        }
+        array_push($row, ...$face->row($c->face));
         array_push($row, $c->root[0] * $s, $c->root[1] * $s, $c->root[2]);
 
         return $row;

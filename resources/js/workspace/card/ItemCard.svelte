@@ -3,6 +3,7 @@
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
     import ClothFields from './ClothFields.svelte';
+    import FaceFields from './FaceFields.svelte';
     import GiveFields from './GiveFields.svelte';
     import HoldsList from './HoldsList.svelte';
     import LifeFields from './LifeFields.svelte';
@@ -96,7 +97,7 @@
     <dd>
         <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
     </dd>
-    {#if item.kind === 'performer'}<LifeFields {item} />{/if}
+    {#if item.kind === 'performer'}<LifeFields {item} /><FaceFields {item} />{/if}
     {#if isLayered}<dt class="text-soft">Bare, full</dt>
         <dd>
             <input

@@ -11,6 +11,7 @@
     import { FrameHand } from './hand';
     import { tapeColour, type ItemRow } from '../rows';
     import SideViews from './SideViews.svelte';
+    import Subtitle from './Subtitle.svelte';
 
     const desk = getDesk();
     const { scene, playhead, view } = desk;
@@ -128,6 +129,7 @@
             now_.view,
             view.source.kind === 'reel' ? blendedAt(scene.manifest, block, playhead.frame) : null,
         );
+        view.painted?.(playhead.frame);
         view.shown = block;
         if (stageVersion > 0) view.firstPicture ||= performance.now();
         hand.preview();
@@ -272,6 +274,7 @@
                 oncontextmenu={(e) => e.preventDefault()}
             ></canvas>
             <GuideLines {guides} width={box.width} height={box.height} />
+            <Subtitle />
             {#if marks}<FloorMark
                     {...marks}
                     colour={tapeColour(marks.item.tape)}

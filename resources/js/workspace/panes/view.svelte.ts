@@ -31,6 +31,10 @@ export class FrameView {
     covering = $state<number | null>(null);
     /** Who was filmed last. */
     filmed = $state<number | null>(null);
+    /** What the Act step shows. */
+    acting = $state<'motions' | 'lines' | 'sounds'>('motions');
+    /** What is said stands in the picture. */
+    subtitles = $state(false);
     /** The card over the plan is folded away. */
     folded = $state(false);
     /** The two between whom the line of action runs, while cameras are set up for them. */
@@ -42,6 +46,8 @@ export class FrameView {
     readonly target = new Vector3(0.6, 0.9, 0);
     freeFocal = $state(32);
     painter: Painter | null = null;
+    /** Told the frame of each picture as it is drawn. */
+    painted: ((frame: number) => void) | null = null;
     /** What the picture shows at present. */
     shown: Stretch | null = null;
     /** When the first whole picture stood, in ms since the page began; 0 before. */
@@ -230,6 +236,10 @@ export class FrameView {
             /** Resolves when all surfaces have their levels of detail. */
             settled: () => this.scene.shelf.settled(),
             timeEdit: (command: Command) => this.timeEdit(command),
+            /** The frame that is heard now, by the clock of the sound; null: nothing sounds. */
+            heard: () => this.playhead.sound?.frame() ?? null,
+            /** Told the frame of each picture as it is drawn. */
+            onPaint: (tell: (frame: number) => void) => (this.painted = tell),
         };
     }
 

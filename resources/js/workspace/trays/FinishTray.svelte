@@ -129,6 +129,14 @@
                 ? `This machine needs ${estimate}.`
                 : 'The first render here will tell how long frames take.'}
         </p>
+        {#if scene.rows.lines.length > 0}<p class="text-xs text-soft">
+                What is said, as subtitles:
+                {#each ['srt', 'vtt'] as as (as)}<a
+                        class="mr-2 text-tide hover:underline"
+                        href={`/api/scenes/${scene.id}/subtitles.${as}`}
+                        download>{as === 'srt' ? 'SubRip' : 'WebVTT'}</a
+                    >{/each}
+            </p>{/if}
         {#if error}<Alert color="red" role="alert" class="p-2 text-xs"><strong>{error.message}</strong> {error.remedy}</Alert>{/if}
         <Button size="sm" type="submit" data-testid="render">Render</Button>
     </form>

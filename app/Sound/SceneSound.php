@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sound;
+
+use App\Assets\BlobStore;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\Heard;
+use CrispReel\Core\Compile\Utterance;
+use CrispReel\Core\Sound\Cue;
+use CrispReel\Core\Sound\Lowering;
+use CrispReel\Core\Sound\Mixdown;
+use RuntimeException;
+
+/** What is heard of a range of a scene's frames: which sounds, where in the mix, and how loud. */
+final class SceneSound
+{
+    public function __construct(private readonly BlobStore $blobs, private readonly SoundFiles $files)
+    {
+    }
+
+    public static function isHeard(CompiledScene $scene, int $from, int $to): bool
+    {
+        return self::spoken($scene, $from, $to) !== [] || self::sounding($scene, $from, $to) !== [];
+    }
+
+    /** @return list<Utterance> lines that have a sound and reach into the range */
+    private static function spoken(CompiledScene $scene, int $from, int $to): array
+    {
+        return array_values(array_filter(
+            $scene->utterances,
+            static fn (Utterance $u): bool => isset($scene->document->assets[$u->line->reading]) && $u->start < $to && $u->end > $from,
+        ));
+    }
+
+    /** @return list<Heard> sounds that reach into the range and are not muted */
+    private static function sounding(CompiledScene $scene, int $from, int $to): array
+    {
+        return array_values(array_filter(
+            $scene->heard, static fn (Heard $h): bool => ! $h->sound->muted && $h->start < $to && $h->end > $from,
+        ));
+    }
+
+    /** @return list<Cue> the range begins at sample 0 */
+    public function cues(CompiledScene $scene, int $from, int $to): array
+    {
+        $perFrame = Mixdown::RATE / $scene->document->rate->perSecond();
+        $out = [];
+        foreach (self::spoken($scene, $from, $to) as $u) {
+            $sound = $this->blobs->get($scene->document->assets[$u->line->reading]->blob);
+            $out[] = new Cue($this->files->pcm($sound, 1), 1, (int) round(($u->start - $from) * $perFrame), 'speech');
+        }
+
+        foreach (self::sounding($scene, $from, $to) as $h) {
+            $out[] = $this->cue($scene, $h, $from, $perFrame);
+        }
+
+        return $out;
+    }
+
+    private function cue(CompiledScene $scene, Heard $h, int $from, float $perFrame): Cue
+    {
+        $pcm = $this->files->pcm($this->blobs->get($scene->document->assets[$h->sound->asset]->blob), 2);
+        $turn = substr($pcm, 4 * (int) round($h->sound->sourceIn * Mixdown::RATE), 4 * (int) round($h->seconds * Mixdown::RATE));
+        $seconds = static fn (float $s): int => (int) round($s * Mixdown::RATE);
+
+        return new Cue(
+            $turn, 2, (int) round(($h->start - $from) * $perFrame), $h->sound->lane, 10.0 ** ($h->sound->level / 20.0),
+            $seconds($h->sound->fadeIn), $seconds($h->sound->fadeOut), (int) round(($h->end - $from) * $perFrame),
+        );
+    }
+
+    /** What gives way to speech in the range, in seconds from its beginning. */
+    private static function lowering(CompiledScene $scene, int $from): Lowering
+    {
+        $rate = $scene->document->rate->perSecond();
+
+        return new Lowering(array_map(
+            static fn (Utterance $u): array => [($u->from - $from) / $rate, ($u->to - $from) / $rate], $scene->utterances,
+        ), Heard::LOWERED);
+    }
+
+    /**
+     * Leaves the range's mix as "mix.wav" in a folder, as loud as it is delivered.
+     *
+     * @return float LUFS
+     */
+    public function mix(CompiledScene $scene, int $from, int $to, string $folder): float
+    {
+        $out = fopen("{$folder}/mix.f32", 'wb') ?: throw new RuntimeException('The mix cannot be written; is the disk full?');
+        $lowering = self::lowering($scene, $from);
+        foreach (Mixdown::blocks($this->cues($scene, $from, $to), self::samples($scene, $to - $from), $lowering) as $block) {
+            if (fwrite($out, $block) !== strlen($block)) {
+                throw new RuntimeException('The mix cannot be written; is the disk full?');
+            }
+        }
+        fclose($out);
+
+        return Master::make($folder, Mixdown::RATE);
+    }
+
+    /** Samples of so many frames. */
+    public static function samples(CompiledScene $scene, int $frames): int
+    {
+        return (int) round($frames * Mixdown::RATE / $scene->document->rate->perSecond());
+    }
+}

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Speech;
+
+/** A line that is to be read: everything that its sound depends on, and its name from that. */
+final readonly class Wish
+{
+    /** Bump when readings are made otherwise: all are made anew. */
+    private const VERSION = 1;
+
+    public string $key;
+
+    /** @param  string  $text  as it is to be spoken */
+    public function __construct(public string $text, public VoiceCard $voice, public string $delivery, public float $pace)
+    {
+        $this->key = hash('sha256', json_encode([
+            self::VERSION, $text, array_values(get_object_vars($voice)), $delivery, $pace,
+        ], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE));
+    }
+}

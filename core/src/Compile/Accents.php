@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace CrispReel\Core\Compile;
+
+use CrispReel\Core\Math\Ease;
+use CrispReel\Core\Math\Noise;
+use CrispReel\Core\Speech\Script;
+
+/**
+ * What head and brows do with what is said: of who says it, and of who listens.
+ *
+ * @phpstan-type Accent array{float, bool}
+ */
+final class Accents
+{
+    /** Degrees of a nod with a word, of the head's tilt at a question, of a listener's two nods. */
+    private const NOD = 4.2;
+
+    private const TILT = 4.0;
+
+    private const HEARD = [4.2, 2.4];
+
+    /** Seconds between two nods at least, and between two brows. */
+    private const APART = [0.8, 2.0];
+
+    /** @var array<string, array{list<float>, list<Accent>}> seconds of nods and brows by line */
+    private array $known = [];
+
+    public function __construct(private readonly int $seed)
+    {
+    }
+
+    /**
+     * Brows and nods where the speaker puts weight; the head leans at the end of a question, and sways a little all along.
+     *
+     * @param  array<string, float>  $face
+     * @param  array{float, float, float, float, float}  $held
+     */
+    public function spoken(array &$face, array &$held, Utterance $u, float $t): void
+    {
+        [$nods, $brows] = $this->known[$u->line->id] ??= self::of($u);
+        foreach ($nods as $at) {
+            $held[1] += -1.2 * self::bump($t, $at - 0.28, $at - 0.10, $at) + self::NOD * self::bump($t, $at - 0.10, $at + 0.06, $at + 0.32);
+        }
+        foreach ($brows as [$at, $isLast]) {
+            $w = self::plateau($t, $at - 0.20, $at - 0.06, $at + 0.06, $at + 0.34) * ($isLast ? 1.0 : 0.7);
+            foreach (['browOutUpL' => 0.55, 'browOutUpR' => 0.55, 'browInUpL' => 0.40, 'browInUpR' => 0.40] as $name => $v) {
+                $face[$name] = max($face[$name] ?? 0.0, $w * $v);
+            }
+        }
+        [$from, $to] = $u->reading->spoken();
+        if (Script::asks($u->line->text)) {
+            $held[2] += (Noise::hash(crc32($u->line->id), 5) < 0.5 ? 1 : -1) * self::TILT
+                * self::plateau($t, $to - 0.7, $to - 0.1, $to + 0.3, $to + 0.9);
+        }
+        $talks = self::plateau($t, $from - 0.2, $from + 0.2, $to - 0.2, $to + 0.4);
+        $held[0] += 1.6 * $talks * Noise::value(0.62 * $t, $this->seed + 31);
+        $held[1] += 0.9 * $talks * Noise::value(0.34 * $t, $this->seed + 32);
+        $held[2] += 1.3 * $talks * Noise::value(0.50 * $t, $this->seed + 33);
+    }
+
+    /** @return array{list<float>, list<Accent>} seconds of nods, of brows with whether they are at the end of a phrase */
+    private static function of(Utterance $u): array
+    {
+        $nods = $brows = [];
+        [$nodded, $raised] = [-INF, -INF];
+        foreach ($u->reading->accents() as [$at, $isLast]) {
+            if ($at - $nodded >= self::APART[0]) {
+                $nods[] = $nodded = $at;
+            }
+            if ($at - $raised >= self::APART[1]) {
+                $brows[] = [$at, $isLast];
+                $raised = $at;
+            }
+        }
+
+        return [$nods, $brows];
+    }
+
+    /**
+     * Who listens nods at the ends of clauses, and is struck by what is asked or shouted.
+     *
+     * @param  array<string, float>  $face
+     * @param  array{float, float, float, float, float}  $held
+     */
+    public function heard(array &$face, array &$held, Utterance $u, float $t): void
+    {
+        if ($t < -0.5 || $t > $u->reading->seconds + 2.0) {
+            return;
+        }
+        foreach ($u->reading->phrases() as [, $to]) {
+            $at = $to + 0.22;
+            $held[1] += self::HEARD[0] * self::bump($t, $at, $at + 0.2, $at + 0.5)
+                + self::HEARD[1] * self::bump($t, $at + 0.5, $at + 0.7, $at + 0.95);
+        }
+        [$from, $to] = $u->reading->spoken();
+        if (Script::shouts($u->line->text)) {
+            FaceLayer::show($face, $held, 'surprised', 0.45 * self::plateau($t, $from + 0.15, $from + 0.35, $from + 0.7, $from + 1.3));
+        } elseif (Script::asks($u->line->text)) {
+            $w = self::plateau($t, $to - 0.3, $to, $to + 0.5, $to + 1.2);
+            foreach (['browOutUpL' => 0.6, 'browOutUpR' => 0.5, 'browInUpL' => 0.35, 'browInUpR' => 0.35] as $name => $v) {
+                $face[$name] = max($face[$name] ?? 0.0, $w * $v);
+            }
+        }
+    }
+
+    private static function bump(float $t, float $from, float $most, float $to): float
+    {
+        return self::plateau($t, $from, $most, $most, $to);
+    }
+
+    private static function plateau(float $t, float $from, float $full, float $falls, float $to): float
+    {
+        return $t <= $from || $t >= $to ? 0.0 : min(
+            Ease::smooth(($t - $from) / max(1e-6, $full - $from)), Ease::smooth(($to - $t) / max(1e-6, $to - $falls)),
+        );
+    }
+}

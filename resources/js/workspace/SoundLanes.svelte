@@ -1,0 +1,105 @@
+<script lang="ts">
+    import { perSecond } from '../lib/time';
+    import { getDesk } from './context';
+    import type { SoundRow } from './rows';
+    import type { Timeline } from './timeline.svelte';
+
+    /** Sounds under the people, by where they belong; each as loud along its length as its file is. */
+    let { line }: { line: Timeline } = $props();
+    const { scene, playhead, sound } = getDesk();
+    const LANES: [SoundRow['lane'], string][] = [
+        ['effects', 'Effects'],
+        ['ambience', 'Ambience'],
+        ['music', 'Music'],
+    ];
+    const heard = $derived(new Map((scene.manifest?.sounds ?? []).map((s) => [Number(s.id.slice(1)), s])));
+    let drag = $state<{ id: number; from: number; by: number; edge: 'whole' | 'out' } | null>(null);
+
+    /** Its picture once for each turn of it. */
+    const wide = (s: SoundRow, turn: number) => (s.repeats ? `${(turn * perSecond(scene.rate) * line.perFrame).toFixed(1)}px` : '100%');
+
+    function down(e: PointerEvent, s: SoundRow) {
+        e.stopPropagation();
+        scene.select('sounds', s.id);
+        if (!scene.canEdit || e.button !== 0) return;
+        const el = e.currentTarget as HTMLElement;
+        el.setPointerCapture(e.pointerId);
+        const edge = s.repeats && el.getBoundingClientRect().right - e.clientX < 8 ? 'out' : 'whole';
+        drag = { id: s.id, from: e.clientX, by: 0, edge };
+    }
+    function move(e: PointerEvent) {
+        if (drag) drag = { ...drag, by: Math.round((e.clientX - drag.from) / line.perFrame) };
+    }
+    async function up() {
+        const d = drag;
+        const row = d ? scene.find('sounds', d.id) : null;
+        if (d && row && d.by !== 0) {
+            const end = Math.round(heard.get(row.id)?.end ?? row.start + 1);
+            const to = d.edge === 'out' ? { until: Math.max(row.start + 1, end + d.by) } : { start: Math.max(0, row.start + d.by) };
+            await scene.edit({ do: 'sound.set', sound: row.id, ...to });
+        }
+        drag = null;
+    }
+    function drop(e: DragEvent, lane: SoundRow['lane']) {
+        const id = Number(e.dataTransfer?.getData('application/x-crisp-asset'));
+        const r = (e.currentTarget as HTMLElement).getBoundingClientRect();
+        if (!id || scene.asset(id)?.kind !== 'sound') return;
+        e.preventDefault();
+        void scene.edit({ do: 'sound.add', asset: id, lane, start: Math.max(0, line.frame(e.clientX - r.left)) });
+    }
+    $effect(() => {
+        // Dragged over, what is there is heard.
+        if (!playhead.playing) sound.grain(playhead.frame, perSecond(scene.rate));
+    });
+</script>
+
+<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
+
+{#each LANES as [lane, word] (lane)}
+    {@const rows = scene.rows.sounds.filter((s) => s.lane === lane)}
+    {#if rows.length > 0}
+        <div
+            class="relative h-[26px] border-b border-line"
+            role="listitem"
+            data-testid={`sounds-${lane}`}
+            ondragover={(e) => e.preventDefault()}
+            ondrop={(e) => drop(e, lane)}
+        >
+            <span
+                class="absolute inset-y-0 left-0 z-10 flex items-center border-r border-line bg-paper px-2 font-medium text-soft"
+                style:width={`${line.left}px`}>{word}</span
+            >
+            {#each rows as s (s.id)}
+                {@const h = heard.get(s.id)}
+                {#if h}
+                    {@const by = drag?.id === s.id ? drag.by : 0}
+                    <div
+                        class={[
+                            'absolute top-[2px] h-[21px] cursor-grab overflow-hidden rounded-sm border border-tide/60 px-1',
+                            'text-[10px] leading-[19px] whitespace-nowrap',
+                            scene.isSelected('sounds', s.id) && 'ring-2 ring-ink',
+                            s.muted ? 'opacity-40' : '',
+                        ]}
+                        style:left={`${line.x(h.start + (drag?.edge === 'whole' ? by : 0))}px`}
+                        style:width={`${Math.max(5, (h.end - h.start + (drag?.edge === 'out' ? by : 0)) * line.perFrame)}px`}
+                        style:background-image={scene.asset(s.assetId)?.picture
+                            ? `url(/api/blobs/${scene.asset(s.assetId)?.picture ?? ''})`
+                            : undefined}
+                        style:background-size={`${wide(s, h.turn)} 180%`}
+                        style:background-position="0 50%"
+                        role="button"
+                        tabindex="0"
+                        data-testid={`sound-${s.id}`}
+                        aria-label={`${scene.asset(s.assetId)?.name ?? 'Sound'}, frame ${Math.round(h.start)} to ${Math.round(h.end)}`}
+                        onpointerdown={(e) => down(e, s)}
+                        onpointermove={move}
+                        onpointerup={up}
+                        onkeydown={(e) => e.key === 'Enter' && scene.select('sounds', s.id)}
+                    >
+                        <span class="rounded-sm bg-sheet/80 px-0.5">{scene.asset(s.assetId)?.name}</span>
+                    </div>
+                {/if}
+            {/each}
+        </div>
+    {/if}
+{/each}

@@ -1,0 +1,119 @@
+<script lang="ts">
+    import { onMount } from 'svelte';
+    import { perSecond, short } from '../../lib/time';
+    import { getDesk } from '../context';
+    import type { LineRow } from '../rows';
+    import { DELIVERIES } from '../speech/speech.svelte';
+    import LineField from '../speech/LineField.svelte';
+    import VoicePicker from '../speech/VoicePicker.svelte';
+    import NumberField from './NumberField.svelte';
+    import SliderRow from './SliderRow.svelte';
+
+    let { line }: { line: LineRow } = $props();
+    const { scene, speech } = getDesk();
+    onMount(() => void (speech.voices.length === 0 && speech.refresh()));
+
+    const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
+    const settled = $derived(speech.settled.get(line.id));
+    const before = $derived(line.afterId === null ? null : scene.find('lines', line.afterId));
+    const set = (values: Record<string, unknown>) => scene.edit({ do: 'line.set', line: line.id, ...values });
+    let written = $state('');
+    let spoken = $state('');
+    async function say() {
+        const word = written.trim();
+        if (word === '') return;
+        await scene.edit({ do: 'production.set', sayAs: { [word]: spoken.trim() || null } });
+        await speech.refresh();
+        written = spoken = '';
+    }
+    const others = $derived(Object.entries(speech.sayAs).filter(([w]) => line.text.toLowerCase().includes(w)));
+</script>
+
+<p class="mb-1 text-sm font-semibold">Line <span class="font-normal text-soft">of {scene.find('items', line.itemId)?.name}</span></p>
+<div class="mb-2 rounded border border-line"><LineField {line} /></div>
+<dl class="grid grid-cols-[52px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
+    <dt class="text-soft">Speaker</dt>
+    <dd>
+        <select
+            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+            aria-label="Speaker"
+            disabled={!scene.canEdit}
+            value={String(line.itemId)}
+            onchange={(e) => set({ item: Number(e.currentTarget.value) })}
+            >{#each people as p (p.id)}<option value={String(p.id)}>{p.name}</option>{/each}</select
+        >
+    </dd>
+    <dt class="text-soft">To</dt>
+    <dd>
+        <select
+            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+            aria-label="Spoken to"
+            disabled={!scene.canEdit}
+            value={String(line.toId ?? '')}
+            onchange={(e) => set({ to: e.currentTarget.value ? Number(e.currentTarget.value) : null })}
+            ><option value="">who answers, or is nearest</option>{#each people.filter((p) => p.id !== line.itemId) as p (p.id)}<option
+                    value={String(p.id)}>{p.name}</option
+                >{/each}</select
+        >
+    </dd>
+    <dt class="text-soft">Said</dt>
+    <dd>
+        <select
+            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
+            aria-label="How it is said"
+            disabled={!scene.canEdit}
+            value={line.delivery}
+            onchange={(e) => set({ delivery: e.currentTarget.value })}
+            >{#each DELIVERIES as [id, word] (id)}<option value={id}>{word}</option>{/each}</select
+        >
+    </dd>
+    <dt class="text-soft">{before ? 'Pause' : 'Start'}</dt>
+    <dd>
+        {#if before}<NumberField label="Seconds after the line before" value={line.pause} digits={2} save={(pause) => set({ pause })} />
+        {:else}<NumberField
+                label="Start (frame)"
+                value={line.start}
+                digits={0}
+                save={(n) => set({ start: Math.max(0, Math.round(n)) })}
+            />{/if}
+    </dd>
+    <dt class="text-soft">Voice</dt>
+    <dd><VoicePicker value={line.voice} own={speech.voiceOf(line.itemId)} none="the speaker's own" save={(voice) => set({ voice })} /></dd>
+</dl>
+<dl class="mt-1.5 grid grid-cols-[52px_minmax(0,1fr)_32px] items-center gap-x-2">
+    <SliderRow word="Pace" help="Words by the time" least={0.5} most={2} step={0.05} value={line.pace} save={(pace) => set({ pace })} />
+</dl>
+{#if settled}<p class="mono mt-1 text-[11px] text-soft">
+        {short((settled.to - settled.from) / perSecond(scene.rate), 2)} s, frames {Math.round(settled.from)} to {Math.round(settled.to)}
+    </p>{/if}
+{#if scene.canEdit}
+    <details class="mt-1">
+        <summary class="cursor-pointer text-tide">Say a word otherwise…</summary>
+        <div class="mt-1 grid grid-cols-2 gap-1">
+            <input
+                class="min-w-0 rounded border-line bg-sheet px-1 py-0.5 text-xs"
+                placeholder="written"
+                aria-label="The word as it is written"
+                bind:value={written}
+                onkeydown={(e) => e.stopPropagation()}
+            />
+            <input
+                class="min-w-0 rounded border-line bg-sheet px-1 py-0.5 text-xs"
+                placeholder="spoken"
+                aria-label="The word as it is spoken"
+                bind:value={spoken}
+                onkeydown={(e) => (e.stopPropagation(), e.key === 'Enter' && void say())}
+            />
+        </div>
+        <button class="mt-1 text-tide hover:underline" data-testid="say-as" onclick={say}>In the whole production</button>
+    </details>
+    {#each others as [w, s] (w)}<p class="text-[11px] text-soft">{w} is said “{s}”</p>{/each}
+    <div class="mt-2 flex gap-3">
+        {#if before}<button class="text-tide hover:underline" onclick={() => settled && set({ start: Math.round(settled.start) })}
+                >Let it wait for nobody</button
+            >{/if}
+        <button class="text-alarm hover:underline" title="Del" onclick={() => scene.edit({ do: 'line.remove', line: line.id })}
+            >Remove</button
+        >
+    </div>
+{/if}

@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import type { Manifest } from '../../resources/js/picture';
+import { heardIn } from '../../resources/js/workspace/speech/heard';
+import { bends, lowered, loudness, type Heard, type Lowering } from '../../resources/js/workspace/speech/sound.svelte';
+
+const SEA: Heard = {
+    id: 'n1',
+    start: 48,
+    end: 288,
+    sound: 'a',
+    from: 'kit',
+    offset: 0,
+    turn: 4,
+    repeats: true,
+    decibels: -6,
+    fadeIn: 2,
+    fadeOut: 1,
+    yields: true,
+};
+/** Somebody speaks from the fifth to the sixth second. */
+const CORNERS: Lowering = [
+    [4.8, 0],
+    [4.88, -14],
+    [6, -14],
+    [6.4, 0],
+];
+const db = (x: number) => 20 * Math.log10(x);
+
+describe('how loud a sound is', () => {
+    it('has its level, where nothing else is', () => expect(db(loudness(SEA, CORNERS, 24, 8))).toBeCloseTo(-6, 6));
+
+    it('gives way where somebody speaks, and comes back', () => {
+        expect(db(loudness(SEA, CORNERS, 24, 5.5))).toBeCloseTo(-20, 6);
+        expect(db(loudness(SEA, CORNERS, 24, 6.2))).toBeCloseTo(-13, 6);
+        expect(lowered(CORNERS, 4)).toBe(0);
+        expect(db(loudness({ ...SEA, yields: false }, CORNERS, 24, 5.5))).toBeCloseTo(-6, 6);
+    });
+
+    it('keeps its power in a fade: half way in it is 3 dB down', () => {
+        expect(db(loudness(SEA, [], 24, 3))).toBeCloseTo(-6 - 3.01, 2);
+        expect(db(loudness(SEA, [], 24, 11.5))).toBeCloseTo(-6 - 3.01, 2);
+        expect(loudness(SEA, [], 24, 2)).toBeCloseTo(0, 9);
+    });
+
+    it('between its bends a straight line is within a quarter of a decibel of it', () => {
+        const at = [2.3, ...bends(SEA, CORNERS, 24, 2.3)];
+        expect(at.at(-1)).toBe(12);
+        for (let k = 1; k < at.length; k++) {
+            const [a, b] = [at[k - 1]!, at[k]!];
+            if (b > 11.8) continue;
+            const straight = (loudness(SEA, CORNERS, 24, a) + loudness(SEA, CORNERS, 24, b)) / 2;
+            expect(Math.abs(db(straight) - db(loudness(SEA, CORNERS, 24, (a + b) / 2)))).toBeLessThan(0.25);
+        }
+    });
+});
+
+describe('what is heard of a scene', () => {
+    it('is what voices have read, and sounds that are not muted', () => {
+        const line = { id: 'd1', item: 'i1', start: 2, end: 30, from: 6, to: 28, heard: 'Go.', words: [] };
+        const sound = { ...SEA, muted: false };
+        const manifest = {
+            lines: [
+                { ...line, sound: 'x' },
+                { ...line, id: 'd2', sound: null },
+            ],
+            sounds: [sound, { ...sound, id: 'n2', muted: true }],
+        } as unknown as Manifest;
+        expect(heardIn(manifest).map((h) => [h.id, h.from])).toEqual([
+            ['d1', 'line'],
+            ['n1', 'kit'],
+        ]);
+        expect(heardIn(null)).toEqual([]);
+    });
+});
