@@ -44,6 +44,9 @@ final class StoreCheck
         foreach (array_diff($this->named(), array_keys($there)) as $hash) {
             $out[] = $this->entry($hash, 'it is not there');
         }
+        // What a voice has read it reads again.
+        $lost = array_column($out, 'hash');
+        DB::table('readings')->whereIn('sound', $lost)->orWhereIn('digest', $lost)->delete();
 
         return $out;
     }
@@ -77,7 +80,8 @@ final class StoreCheck
         }
         $all = [
             ...$all, ...DB::table('arrivals')->distinct()->pluck('original')->all(),
-            ...DB::table('dressings')->distinct()->pluck('blob')->all(),
+            ...DB::table('dressings')->distinct()->pluck('blob')->all(), ...DB::table('readings')->pluck('sound')->all(),
+            ...DB::table('readings')->pluck('digest')->all(),
         ];
 
         return array_values(array_unique(array_filter(
@@ -103,6 +107,9 @@ final class StoreCheck
         ))->all();
         foreach (DB::table('arrivals')->where('original', $hash)->limit(5)->pluck('path') as $path) {
             $uses[] = 'the file that arrived as "'.(is_string($path) ? $path : '?').'"';
+        }
+        if (DB::table('readings')->where('sound', $hash)->orWhere('digest', $hash)->exists()) {
+            $uses[] = 'a line that a voice has read; it is read again when its scene is opened';
         }
         foreach (DB::table('render_jobs')->where('document', $hash)->limit(5)->pluck('id') as $id) {
             $uses[] = 'render '.(is_string($id) ? $id : '?');

@@ -42,6 +42,9 @@ final class FliteVoice implements Voice
 
     public function read(string $text, Manner $manner): Take
     {
+        if (preg_match_all('/\p{L}/u', $text) > 2 * preg_match_all('/\p{Latin}/u', $text)) {
+            throw new NoVoice('This voice reads English alone. Choose one of the language that the line is written in.');
+        }
         $flite = self::flite();
         $voice = $this->voice($manner->base);
         $features = Library::field($flite->cast('reel_voice*', $voice), 'features');

@@ -28,6 +28,9 @@ final class LineReader
     /** Seconds of silence before the first sound at least: a breath is seen, and lips round before they sound. */
     private const LEAD = 0.25;
 
+    /** Seconds of a breath that is asked for. */
+    private const BREATH = 0.5;
+
     /** Samples a second where no voice says another number. */
     private const RATE = 22050;
 
@@ -51,8 +54,11 @@ final class LineReader
                 $parts[] = $piece['pause'];
             } elseif (isset($piece['say']) && preg_match('/[\p{L}\p{N}]/u', $piece['say']) === 1) {
                 $parts[] = $engine->read($piece['say'], $manner);
-            } elseif (($piece['do'] ?? '') === 'breath') {
-                $parts[] = 0.5;
+            } elseif (isset($piece['do']) && in_array($piece['do'], Script::DOES, true)) {
+                $parts[] = $piece['do'];
+                if ($piece['do'] === 'breath') {
+                    $parts[] = self::BREATH;
+                }
             }
         }
         if (array_filter($parts, static fn (mixed $p): bool => $p instanceof Take) === []) {
@@ -81,7 +87,7 @@ final class LineReader
     /**
      * One after the other.
      *
-     * @param  list<float|Take>  $parts  takes, and pauses in seconds
+     * @param  list<float|string|Take>  $parts  takes, pauses in seconds, and what is done between them
      */
     private static function joined(array $parts): Take
     {
@@ -90,13 +96,18 @@ final class LineReader
             $rate = $p instanceof Take ? $p->wave->rate : $rate;
         }
         $samples = [];
-        $phones = $words = [];
+        $phones = $words = $events = [];
         $silence = static function (float $seconds) use (&$samples, &$phones, $rate): void {
             $from = count($samples) / $rate;
             $samples = [...$samples, ...array_fill(0, max(1, (int) round($seconds * $rate)), 0.0)];
             $phones[] = new Phone(Phone::PAUSE, $from, count($samples) / $rate);
         };
         foreach ($parts as $p) {
+            if (is_string($p)) {
+                $events[] = [$p, count($samples) / $rate];
+
+                continue;
+            }
             if (! $p instanceof Take) {
                 $silence($p);
 
@@ -121,7 +132,7 @@ final class LineReader
             array_push($samples, ...$p->wave->samples);
         }
 
-        return new Take(new Wave($rate, $samples), self::whole($phones), $words);
+        return new Take(new Wave($rate, $samples), self::whole($phones), $words, $events);
     }
 
     /**
@@ -171,7 +182,7 @@ final class LineReader
                 ? new Phone($p->name, $p->from, $p->to, $p->word, true, true)
                 : $p,
             $take->phones,
-        ), $take->words);
+        ), $take->words, $take->events);
     }
 
     /** The mouth's sounds moved, and what is bright of them: by rubberband within ffmpeg, which keeps all times. */
@@ -199,7 +210,7 @@ final class LineReader
         $wave = Wave::fromPcm($take->wave->rate, $result->output);
         $wave->samples = array_pad(array_slice($wave->samples, 0, count($take->wave->samples)), count($take->wave->samples), 0.0);
 
-        return new Take($wave, $take->phones, $take->words);
+        return new Take($wave, $take->phones, $take->words, $take->events);
     }
 
     private static function levelled(Take $take, float $gain): Take
@@ -213,7 +224,7 @@ final class LineReader
 
         return new Take(new Wave(
             $take->wave->rate, array_map(static fn (float $s): float => $s * $factor, $take->wave->samples),
-        ), $take->phones, $take->words);
+        ), $take->phones, $take->words, $take->events);
     }
 
     /** @return list<float> root of the mean square of each of the reading's steps */

@@ -143,7 +143,9 @@ final class Readings
 
             return;
         }
-        $reading = new Reading($take->wave->seconds(), $take->phones, $take->words, LineReader::loudness($take->wave));
+        $reading = new Reading(
+            $take->wave->seconds(), $take->phones, $take->words, LineReader::loudness($take->wave), events: $take->events,
+        );
         $sound = $this->blobs->put($take->wave->toWav());
         $digest = $this->blobs->put(json_encode(['reading' => $reading->toArray()], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE));
         DB::table('readings')->updateOrInsert(['key' => $wish->key], [

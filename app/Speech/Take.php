@@ -14,8 +14,9 @@ final readonly class Take
     /**
      * @param  list<Phone>  $phones  one after the other, from the beginning to the end of the sound
      * @param  list<Word>  $words  as they were written
+     * @param  list<array{string, float}>  $events  what is done between words, and when
      */
-    public function __construct(public Wave $wave, public array $phones, public array $words)
+    public function __construct(public Wave $wave, public array $phones, public array $words, public array $events = [])
     {
     }
 }

@@ -40,6 +40,7 @@ function addressed(Tests\TestCase $test): array
         '{production}' => (string) $scene->production_id, '{scene}' => (string) $scene->id, '{asset}' => (string) $asset,
         '{arrival}' => (string) $arrival->id, '{render}' => $render->id,
         '{item}' => (string) $scene->items()->value('id'), '{hash}' => str_repeat('0', 64), '{n}' => '0', '{frame}' => '0',
+        '{voice}' => 'oak', '{as}' => 'srt',
         '{token}' => str_repeat('x', 48), '{work}' => '00000000-0000-7000-8000-000000000000',
         '{member}' => (string) $scene->production->members()->value('id'),
         '{invitation}' => (string) Invitation::query()->create([

@@ -2,6 +2,8 @@
 
 declare(strict_types=1);
 
+use App\Assets\BlobStore;
+use App\Assets\StoreCheck;
 use App\Exceptions\UserError;
 use App\Models\Scene;
 use App\Renders\Encoder;
@@ -348,6 +350,20 @@ test('who speaks and is taken out leaves those who waited for them in their plac
     // And a production with all of it goes as a whole.
     $scene->production->erase();
     expect(DB::table('lines')->where('scene_id', $scene->id)->count())->toBe(0);
+});
+
+test('a reading whose sound is lost from the store is told, and read again', function (): void {
+    Queue::fake();
+    $scene = talkers($this);
+    $this->edit($scene, [['do' => 'line.add', 'item' => 'Oda', 'text' => 'Lost '.uniqid().' for good.', 'start' => 0]]);
+    app(Readings::class)->makeAll($scene);
+    $key = array_values(Readings::wishes($scene))[0]->key;
+    $sound = (string) DB::table('readings')->where('key', $key)->value('sound');
+    app(BlobStore::class)->disk()->delete(BlobStore::path($sound));
+    $broken = collect(app(StoreCheck::class)->broken(static fn () => null))->keyBy('hash');
+    expect($broken[$sound]['uses'])->toBe(['a line that a voice has read; it is read again when its scene is opened'])
+        ->and(DB::table('readings')->where('key', $key)->exists())->toBeFalse()->and(utterances($scene)[0]->reading->guessed)->toBeTrue();
+    expect(app(Readings::class)->makeAll($scene))->toBe(1)->and(app(BlobStore::class)->has($sound))->toBeTrue();
 });
 
 test('a silent scene makes a film without a sound track, and so does a range in which nobody speaks', function (): void {

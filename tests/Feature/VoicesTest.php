@@ -182,6 +182,20 @@ test('people get voices of their kind, each another', function (): void {
     expect(VoiceBook::cast(array_fill(0, 9, ['child'])))->toHaveCount(9);
 });
 
+test('a voice that reads English alone says so of another script', function (): void {
+    expect(fn () => spoken('Мы идём домой.'))->toThrow(NoVoice::class, 'reads English alone')
+        ->and(spoken('Мы идём домой.', 'ru-m')->words)->toHaveCount(3)->and(spoken('Café Ørsted is open.')->words)->not->toBe([]);
+});
+
+test('what is done between words has its time in the line', function (): void {
+    $take = spoken('Yes. [nod] [0.5 s] Go [shake] home.');
+    $words = array_column(array_map(static fn (Word $w): array => [strtolower($w->text), $w], $take->words), 1, 0);
+    expect(
+        array_column($take->events, 0),
+    )->toBe(['nod', 'shake'])->and($take->events[0][1])->toBeBetween($words['yes']->to - 0.01, $words['go']->from)
+        ->and($take->events[1][1])->toBeBetween($words['go']->to - 0.01, $words['home']->from);
+});
+
 test('what cannot be said is told: signs alone, and nothing', function (string $text): void {
     expect(fn () => spoken($text))->toThrow(NoVoice::class, 'nothing in it that could be said');
 })->with(['…', '[nod]', '?!', '🙂🙂']);

@@ -22,6 +22,9 @@ final class Accents
 
     private const HEARD = [4.2, 2.4];
 
+    /** Degrees of a nod and of a shake of the head that a line asks for. */
+    private const DONE = [9.0, 11.0];
+
     /** Seconds between two nods at least, and between two brows. */
     private const APART = [0.8, 2.0];
 
@@ -50,6 +53,7 @@ final class Accents
                 $face[$name] = max($face[$name] ?? 0.0, $w * $v);
             }
         }
+        $this->done($face, $held, $u, $t);
         [$from, $to] = $u->reading->spoken();
         if (Script::asks($u->line->text)) {
             $held[2] += (Noise::hash(crc32($u->line->id), 5) < 0.5 ? 1 : -1) * self::TILT
@@ -59,6 +63,32 @@ final class Accents
         $held[0] += 1.6 * $talks * Noise::value(0.62 * $t, $this->seed + 31);
         $held[1] += 0.9 * $talks * Noise::value(0.34 * $t, $this->seed + 32);
         $held[2] += 1.3 * $talks * Noise::value(0.50 * $t, $this->seed + 33);
+    }
+
+    /**
+     * What a line says in brackets, where it stands.
+     *
+     * @param  array<string, float>  $face
+     * @param  array{float, float, float, float, float}  $held
+     */
+    private function done(array &$face, array &$held, Utterance $u, float $t): void
+    {
+        foreach ($u->reading->events as [$what, $at]) {
+            if ($what === 'nod') {
+                $held[1] += self::DONE[0] * (
+                    self::bump($t, $at - 0.1, $at + 0.1, $at + 0.34) + 0.6 * self::bump($t, $at + 0.34, $at + 0.52, $at + 0.8)
+                );
+            } elseif ($what === 'shake') {
+                $held[0] += self::DONE[1] * sin(
+                    2 * M_PI * 2.1 * ($t - $at),
+                ) * self::plateau($t, $at - 0.05, $at + 0.15, $at + 0.85, $at + 1.2);
+            } elseif ($what === 'blink') {
+                $shut = self::plateau($t, $at - 0.1, $at, $at + 0.04, $at + 0.2);
+                foreach (['blinkL', 'blinkR'] as $lid) {
+                    $face[$lid] = max($face[$lid] ?? 0.0, $shut);
+                }
+            }
+        }
     }
 
     /** @return array{list<float>, list<Accent>} seconds of nods, of brows with whether they are at the end of a phrase */

@@ -32,6 +32,11 @@ final class Mouth
     /** A pause of so many seconds before a phrase is breathed in. */
     private const BREATH = 0.18;
 
+    private const MOST_KNOWN = 4000;
+
+    /** @var array<int, array<string, float>> shapes by frame, as far as they were asked for */
+    private array $known = [];
+
     /** @var list<Sound> in time order; glides are two */
     private readonly array $sounds;
 
@@ -159,6 +164,21 @@ final class Mouth
         if ($t < -0.1 || $t > $this->reading->seconds + 0.3) {
             return [];
         }
+        $frame = $t / $this->frame;
+        if (abs($frame - round($frame)) > 1e-6) {
+            return $this->shapes($t);
+        }
+        // Frames are looked at again with every edit around them.
+        if (count($this->known) > self::MOST_KNOWN) {
+            $this->known = [];
+        }
+
+        return $this->known[(int) round($frame)] ??= $this->shapes($t);
+    }
+
+    /** @return array<string, float> */
+    private function shapes(float $t): array
+    {
         $p = $this->parameters($t);
         $seal = $p['C'];
         $tuck = $p['Q'] * (1.0 - $seal);

@@ -22,10 +22,12 @@ final readonly class Reading
      * @param  list<Phone>  $phones  one after the other, without gaps
      * @param  list<Word>  $words
      * @param  list<float>  $loudness  root of the mean square of each 10 ms, 0 to 1
+     * @param  list<array{string, float}>  $events  what is done between words (Script::DOES), and when
      * @param  bool  $guessed  from the letters alone: no voice has read it yet
      */
     public function __construct(
         public float $seconds, public array $phones, public array $words, public array $loudness = [], public bool $guessed = false,
+        public array $events = [],
     ) {
     }
 
@@ -56,8 +58,15 @@ final readonly class Reading
             $words[] = new Word($name($w[0] ?? null), $number($w[1] ?? null), $number($w[2] ?? null));
         }
 
+        $events = [];
+        foreach ($list('events') as $e) {
+            $e = is_array($e) ? array_values($e) : [];
+            $events[] = [$name($e[0] ?? null), $number($e[1] ?? null)];
+        }
+
         return new self(
             $number($data['seconds'] ?? null), $phones, $words, array_map($number, $list('loudness')), ($data['guessed'] ?? false) === true,
+            $events,
         );
     }
 
@@ -73,6 +82,7 @@ final readonly class Reading
             ], $this->phones),
             'words' => array_map(static fn (Word $w): array => [$w->text, $r($w->from), $r($w->to)], $this->words),
             'loudness' => array_map(static fn (float $v): float => round($v, 4), $this->loudness), 'guessed' => $this->guessed,
+            'events' => array_map(static fn (array $e): array => [$e[0], $r($e[1])], $this->events),
         ];
     }
 

@@ -207,6 +207,38 @@ test('two lines of one person at once are told, with a way out, and so is a brac
     expect($twice->mend()?->commands[0]->toArray())->toMatchArray(['do' => 'line.set', 'line' => 'b', 'after' => 'a']);
 });
 
+test('a nod, a shake and a blink that a line asks for are done where they stand', function (): void {
+    $assets = new FakeAssets;
+    $reading = static fn (array $events): string => json_encode(['reading' => [
+        'seconds' => 3.0, 'words' => [['Aha', 0.3, 0.6]], 'phones' => [['pau', 0, 0.3], ['ax', 0.3, 0.6, 0, 0], ['pau', 0.6, 3.0]],
+        'events' => $events,
+    ]], JSON_THROW_ON_ERROR);
+    $scene = static function (array $events) use ($assets, $reading): CompiledScene {
+        $assets->solved['r'.count($events)] = $reading($events);
+        $data = Scenes::data([
+            'items' => [['life' => 'off'] + Scenes::item('oda', 'oda')],
+            'lines' => [['id' => 'a', 'item' => 'oda', 'text' => 'Aha', 'start' => 0, 'reading' => 'r1']],
+        ]);
+        $data['assets'][] = [
+            'id' => 'r1', 'kind' => 'reading', 'name' => 'Aha', 'blob' => str_repeat('a', 64), 'digest' => 'reading:r'.count($events),
+        ];
+
+        return Scenes::compile($data, $assets);
+    };
+    $plain = $scene([]);
+    $done = $scene([['nod', 1.0], ['blink', 2.0], ['shake', 2.2]]);
+    expect(nosesDown($done, 'oda', 26.0) - nosesDown($plain, 'oda', 26.0))->toBeBetween(5.0, 10.0)
+        ->and(shows($done, 'oda', 'blinkL', 48.0))->toBeGreaterThan(0.95)->and(shows($done, 'oda', 'blinkL', 40.0))->toBeLessThan(0.1);
+    $yaw = static function (CompiledScene $s, float $f): float {
+        $head = (int) ($s->lanes['oda']->figure->skeleton->roles['head'] ?? 0);
+        $ahead = CrispReel\Core\Math\Q4::rotate($s->poses->at($f)->joint('oda', $head)->rotation, [0.0, 0.0, 1.0]);
+
+        return rad2deg(atan2($ahead[0], $ahead[2]));
+    };
+    $sways = array_map(static fn (int $f): float => $yaw($done, $f) - $yaw($plain, $f), range(56, 74));
+    expect(max($sways))->toBeGreaterThan(5.0)->and(min($sways))->toBeLessThan(-5.0);
+});
+
 test('names of pieces change with what is said in them, and only there', function (): void {
     $lines = [
         ['id' => 'a', 'item' => 'oda', 'text' => 'The boat has gone.', 'start' => 10],

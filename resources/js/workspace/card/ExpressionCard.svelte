@@ -2,6 +2,7 @@
     import { getDesk } from '../context';
     import type { ExpressionRow } from '../rows';
     import { EMOTIONS, emotionWord } from '../speech/speech.svelte';
+    import ChoiceRow from './ChoiceRow.svelte';
     import SliderRow from './SliderRow.svelte';
     import SpanFields from './SpanFields.svelte';
 
@@ -21,19 +22,13 @@
     Expression <span class="font-normal text-soft">of {scene.find('items', expression.itemId)?.name}</span>
 </p>
 <dl class="grid grid-cols-[52px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
-    <dt class="text-soft">Shows</dt>
-    <dd>
-        <select
-            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-            aria-label="What shows"
-            disabled={!scene.canEdit}
-            value={expression.emotion}
-            onchange={(e) => set({ emotion: e.currentTarget.value })}
-        >
-            <option value="none">only what is set below</option>
-            {#each EMOTIONS as e (e)}<option value={e}>{emotionWord(e)}</option>{/each}
-        </select>
-    </dd>
+    <ChoiceRow
+        word="Shows"
+        label="What shows"
+        value={expression.emotion}
+        options={[['none', 'only what is set below'], ...EMOTIONS.map((e) => [e, emotionWord(e)] as const)]}
+        save={(emotion) => set({ emotion })}
+    />
     <SpanFields span={expression} {set} />
 </dl>
 <dl class="mt-1.5 grid grid-cols-[52px_minmax(0,1fr)_32px] items-center gap-x-2">

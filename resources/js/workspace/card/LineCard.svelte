@@ -6,6 +6,7 @@
     import { DELIVERIES } from '../speech/speech.svelte';
     import LineField from '../speech/LineField.svelte';
     import VoicePicker from '../speech/VoicePicker.svelte';
+    import ChoiceRow from './ChoiceRow.svelte';
     import NumberField from './NumberField.svelte';
     import SliderRow from './SliderRow.svelte';
 
@@ -32,41 +33,24 @@
 <p class="mb-1 text-sm font-semibold">Line <span class="font-normal text-soft">of {scene.find('items', line.itemId)?.name}</span></p>
 <div class="mb-2 rounded border border-line"><LineField {line} /></div>
 <dl class="grid grid-cols-[52px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
-    <dt class="text-soft">Speaker</dt>
-    <dd>
-        <select
-            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-            aria-label="Speaker"
-            disabled={!scene.canEdit}
-            value={String(line.itemId)}
-            onchange={(e) => set({ item: Number(e.currentTarget.value) })}
-            >{#each people as p (p.id)}<option value={String(p.id)}>{p.name}</option>{/each}</select
-        >
-    </dd>
-    <dt class="text-soft">To</dt>
-    <dd>
-        <select
-            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-            aria-label="Spoken to"
-            disabled={!scene.canEdit}
-            value={String(line.toId ?? '')}
-            onchange={(e) => set({ to: e.currentTarget.value ? Number(e.currentTarget.value) : null })}
-            ><option value="">who answers, or is nearest</option>{#each people.filter((p) => p.id !== line.itemId) as p (p.id)}<option
-                    value={String(p.id)}>{p.name}</option
-                >{/each}</select
-        >
-    </dd>
-    <dt class="text-soft">Said</dt>
-    <dd>
-        <select
-            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-            aria-label="How it is said"
-            disabled={!scene.canEdit}
-            value={line.delivery}
-            onchange={(e) => set({ delivery: e.currentTarget.value })}
-            >{#each DELIVERIES as [id, word] (id)}<option value={id}>{word}</option>{/each}</select
-        >
-    </dd>
+    <ChoiceRow
+        word="Speaker"
+        label="Speaker"
+        value={String(line.itemId)}
+        options={people.map((p) => [String(p.id), p.name])}
+        save={(id) => set({ item: Number(id) })}
+    />
+    <ChoiceRow
+        word="To"
+        label="Spoken to"
+        value={String(line.toId ?? '')}
+        options={[
+            ['', 'who answers, or is nearest'],
+            ...people.filter((p) => p.id !== line.itemId).map((p) => [String(p.id), p.name] as const),
+        ]}
+        save={(id) => set({ to: id ? Number(id) : null })}
+    />
+    <ChoiceRow word="Said" label="How it is said" value={line.delivery} options={DELIVERIES} save={(delivery) => set({ delivery })} />
     <dt class="text-soft">{before ? 'Pause' : 'Start'}</dt>
     <dd>
         {#if before}<NumberField label="Seconds after the line before" value={line.pause} digits={2} save={(pause) => set({ pause })} />

@@ -2,6 +2,7 @@
     import { perSecond, short } from '../../lib/time';
     import { getDesk } from '../context';
     import type { SoundRow } from '../rows';
+    import ChoiceRow from './ChoiceRow.svelte';
     import NumberField from './NumberField.svelte';
     import SliderRow from './SliderRow.svelte';
 
@@ -10,11 +11,11 @@
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'sound.set', sound: sound.id, ...values });
     const heard = $derived(scene.manifest?.sounds.find((s) => s.id === `n${sound.id}`));
     const said = $derived(speech.page);
-    const WORDS: [SoundRow['lane'], string][] = [
+    const LANES = [
         ['effects', 'effects'],
         ['ambience', 'ambience'],
         ['music', 'music'],
-    ];
+    ] as const;
     /** On a line it keeps its place: it is told in frames after the line begins. */
     function hang(id: number | null) {
         const now = heard?.start ?? sound.start;
@@ -25,18 +26,14 @@
 
 <p class="mb-2 text-sm font-semibold">{scene.asset(sound.assetId)?.name} <span class="font-normal text-soft">sound</span></p>
 <dl class="grid grid-cols-[52px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
-    <dt class="text-soft">Lane</dt>
-    <dd>
-        <select
-            class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-            aria-label="Where it belongs"
-            title="Ambience and music give way to speech"
-            disabled={!scene.canEdit}
-            value={sound.lane}
-            onchange={(e) => set({ lane: e.currentTarget.value })}
-            >{#each WORDS as [id, word] (id)}<option value={id}>{word}</option>{/each}</select
-        >
-    </dd>
+    <ChoiceRow
+        word="Lane"
+        label="Where it belongs"
+        help="Ambience and music give way to speech"
+        value={sound.lane}
+        options={LANES}
+        save={(lane) => set({ lane })}
+    />
     <dt class="text-soft">Start</dt>
     <dd>
         <NumberField
@@ -46,18 +43,13 @@
             save={(n) => set({ start: Math.max(0, Math.round(n)) })}
         />
     </dd>
-    {#if said.length > 0}<dt class="text-soft">With</dt>
-        <dd>
-            <select
-                class="w-full rounded border-line bg-sheet py-0.5 text-xs"
-                aria-label="Hangs on a line"
-                disabled={!scene.canEdit}
-                value={String(sound.lineId ?? '')}
-                onchange={(e) => hang(e.currentTarget.value ? Number(e.currentTarget.value) : null)}
-                ><option value="">its frame</option>{#each said as l (l.id)}<option value={String(l.id)}>{l.text.slice(0, 30)}</option
-                    >{/each}</select
-            >
-        </dd>{/if}
+    {#if said.length > 0}<ChoiceRow
+            word="With"
+            label="Hangs on a line"
+            value={String(sound.lineId ?? '')}
+            options={[['', 'its frame'], ...said.map((l) => [String(l.id), l.text.slice(0, 30)] as const)]}
+            save={(id) => hang(id ? Number(id) : null)}
+        />{/if}
     <dt class="text-soft">Fades (s)</dt>
     <dd class="grid grid-cols-2 gap-1">
         <NumberField label="Fade in (s)" value={sound.fadeIn} digits={2} save={(fadeIn) => set({ fadeIn })} />
