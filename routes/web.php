@@ -118,7 +118,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/items/{item}/surfaces', [SceneKitController::class, 'surfaces']);
         Route::get('scenes/{scene}/parts', [SceneKitController::class, 'parts']);
         Route::post('scenes/{scene}/cuts', [CoverController::class, 'cuts']);
-        Route::post('scenes/{scene}/voices/{voice}/sample', [SpeechController::class, 'sample']);
+        Route::get('scenes/{scene}/voices/{voice}/sample', [SpeechController::class, 'sample']);
     });
 });
 

@@ -23,6 +23,7 @@
     let pasting = $state(false);
     let pastedText = $state('');
     let entry = $state<HTMLTextAreaElement>();
+    let list = $state<HTMLDivElement>();
 
     /** Whoever did not speak last is likely to answer. */
     const likely = $derived.by(() => {
@@ -58,7 +59,7 @@
         const first = page.length === 0 ? { start: Math.round(playhead.frame) } : {};
         if (!(await scene.edit({ do: 'line.add', item: by, text: said, ...first }))) text = said;
         entry?.focus();
-        entry?.scrollIntoView({ block: 'nearest' });
+        list?.scrollTo({ top: list.scrollHeight });
     }
 
     function pasted(e: ClipboardEvent) {
@@ -76,7 +77,7 @@
 </script>
 
 <div class="flex h-full flex-col" data-testid="dialogue">
-    <div class="min-h-0 flex-1 overflow-auto p-2">
+    <div class="min-h-0 flex-1 overflow-auto p-2" bind:this={list}>
         {#if page.length === 0}
             <p class="mb-2 text-xs text-soft">
                 Choose who speaks, type what is said, Enter. Words between *asterisks* get weight; [1.5 s] is a pause, [nod] a nod. A whole

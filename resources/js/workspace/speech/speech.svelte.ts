@@ -67,7 +67,7 @@ export class SpeechStore {
         }
         this.sampling = voice;
         try {
-            await call(Sample, 'POST', `scenes/${this.scene.id}/voices/${voice}/sample`, {});
+            await call(Sample, 'GET', `scenes/${this.scene.id}/voices/${voice}/sample`);
             this.player = new Audio(`/api/scenes/${this.scene.id}/voices/${voice}/sound`);
             this.player.onended = () => (this.sampling = '');
             await this.player.play();
