@@ -9,7 +9,6 @@ use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Utterance;
 use CrispReel\Core\Sound\Cue;
-use CrispReel\Core\Sound\Lowering;
 use CrispReel\Core\Sound\Mixdown;
 use RuntimeException;
 
@@ -71,16 +70,6 @@ final class SceneSound
         );
     }
 
-    /** What gives way to speech in the range, in seconds from its beginning. */
-    private static function lowering(CompiledScene $scene, int $from): Lowering
-    {
-        $rate = $scene->document->rate->perSecond();
-
-        return new Lowering(array_map(
-            static fn (Utterance $u): array => [($u->from - $from) / $rate, ($u->to - $from) / $rate], $scene->utterances,
-        ), Heard::LOWERED);
-    }
-
     /**
      * Leaves the range's mix as "mix.wav" in a folder, as loud as it is delivered.
      *
@@ -89,7 +78,7 @@ final class SceneSound
     public function mix(CompiledScene $scene, int $from, int $to, string $folder): float
     {
         $out = fopen("{$folder}/mix.f32", 'wb') ?: throw new RuntimeException('The mix cannot be written; is the disk full?');
-        $lowering = self::lowering($scene, $from);
+        $lowering = Heard::lowering($scene->utterances, $from);
         foreach (Mixdown::blocks($this->cues($scene, $from, $to), self::samples($scene, $to - $from), $lowering) as $block) {
             if (fwrite($out, $block) !== strlen($block)) {
                 throw new RuntimeException('The mix cannot be written; is the disk full?');

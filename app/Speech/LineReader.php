@@ -215,11 +215,7 @@ final class LineReader
 
     private static function levelled(Take $take, float $gain): Take
     {
-        $loud = self::loudness($take->wave);
-        $heard = array_filter($loud, static fn (float $v): bool => $v > 0.003);
-        sort($heard);
-        $full = $heard === [] ? 1.0 : $heard[(int) floor(0.92 * (count($heard) - 1))];
-        $factor = self::LEVEL * 10.0 ** ($gain / 20.0) / max(1e-4, $full);
+        $factor = self::LEVEL * 10.0 ** ($gain / 20.0) / Reading::fullOf(self::loudness($take->wave));
         $factor = min($factor, 0.97 / max(1e-4, $take->wave->peak()));
 
         return new Take(new Wave(

@@ -6,7 +6,6 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Noise;
-use CrispReel\Core\Speech\Script;
 
 /**
  * What head and brows do with what is said: of who says it, and of who listens.
@@ -54,8 +53,8 @@ final class Accents
             }
         }
         $this->done($face, $held, $u, $t);
-        [$from, $to] = $u->reading->spoken();
-        if (Script::asks($u->line->text)) {
+        [$from, $to] = $u->spoken;
+        if ($u->asks) {
             $held[2] += (Noise::hash(crc32($u->line->id), 5) < 0.5 ? 1 : -1) * self::TILT
                 * self::plateau($t, $to - 0.7, $to - 0.1, $to + 0.3, $to + 0.9);
         }
@@ -120,15 +119,15 @@ final class Accents
         if ($t < -0.5 || $t > $u->reading->seconds + 2.0) {
             return;
         }
-        foreach ($u->reading->phrases() as [, $to]) {
+        foreach ($u->phrases as [, $to]) {
             $at = $to + 0.22;
             $held[1] += self::HEARD[0] * self::bump($t, $at, $at + 0.2, $at + 0.5)
                 + self::HEARD[1] * self::bump($t, $at + 0.5, $at + 0.7, $at + 0.95);
         }
-        [$from, $to] = $u->reading->spoken();
-        if (Script::shouts($u->line->text)) {
+        [$from, $to] = $u->spoken;
+        if ($u->shouts) {
             FaceLayer::show($face, $held, 'surprised', 0.45 * self::plateau($t, $from + 0.15, $from + 0.35, $from + 0.7, $from + 1.3));
-        } elseif (Script::asks($u->line->text)) {
+        } elseif ($u->asks) {
             $w = self::plateau($t, $to - 0.3, $to, $to + 0.5, $to + 1.2);
             foreach (['browOutUpL' => 0.6, 'browOutUpR' => 0.5, 'browInUpL' => 0.35, 'browInUpR' => 0.35] as $name => $v) {
                 $face[$name] = max($face[$name] ?? 0.0, $w * $v);

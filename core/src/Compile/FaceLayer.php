@@ -166,12 +166,7 @@ final class FaceLayer
      */
     private function blended(array $row, array $face, float $speaks): array
     {
-        $shown = [];
-        foreach ($face as $name => $v) {
-            foreach ($this->player->of($name) as $k => $share) {
-                $shown[$k] = ($shown[$k] ?? 0.0) + $share * $v;
-            }
-        }
+        $shown = $this->player->sums($face);
         for ($k = 0, $n = count($this->figure->morphs); $k < $n; $k++) {
             $left = 1.0 - $speaks * (1.0 - ($this->left[$k] ?? 1.0));
             $row[$this->first + $k] = Ease::clamp(($row[$this->first + $k] + ($shown[$k] ?? 0.0)) * $left, 0.0, FacePlayer::MOST);
@@ -198,10 +193,8 @@ final class FaceLayer
             }
             $this->accents->spoken($face, $held, $u, $t);
         }
-        foreach ($face as $name => $v) {
-            foreach ($this->player->of($name) as $k => $share) {
-                $row[$this->first + $k] = Ease::clamp($row[$this->first + $k] + $share * $v, 0.0, FacePlayer::MOST);
-            }
+        foreach ($this->player->sums($face) as $k => $v) {
+            $row[$this->first + $k] = Ease::clamp($row[$this->first + $k] + $v, 0.0, FacePlayer::MOST);
         }
 
         return $row;
@@ -232,7 +225,6 @@ final class FaceLayer
             $turn = Q4::pitchYawRoll(
                 deg2rad($share * $held[$of + 1]), deg2rad($share * $held[$of]), $of === 0 ? deg2rad($share * $held[2]) : 0.0,
             );
-            // Not the pitch of the whole row: eyes have yaw and pitch only.
             $p->turn($j, Q4::mul(Q4::mul($about, Q4::mul($turn, Q4::conjugate($about))), $p->at($j)[1]));
         }
 

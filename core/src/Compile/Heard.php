@@ -48,14 +48,14 @@ final readonly class Heard
     }
 
     /**
-     * How ambience and music give way to what is said, in seconds of the scene.
+     * How ambience and music give way to what is said, in seconds from a frame on.
      *
      * @param  list<Utterance>  $utterances
      */
-    public static function lowering(array $utterances): Lowering
+    public static function lowering(array $utterances, int $frame = 0): Lowering
     {
         return new Lowering(array_map(
-            static fn (Utterance $u): array => [$u->from / $u->perSecond, $u->to / $u->perSecond], $utterances,
+            static fn (Utterance $u): array => [($u->from - $frame) / $u->perSecond, ($u->to - $frame) / $u->perSecond], $utterances,
         ), self::LOWERED);
     }
 }

@@ -7,6 +7,7 @@ namespace CrispReel\Core\Compile;
 use CrispReel\Core\Document\Line;
 use CrispReel\Core\Speech\Mouth;
 use CrispReel\Core\Speech\Reading;
+use CrispReel\Core\Speech\Script;
 
 /** A line, settled: when it begins and how it is read. Frames are those of the scene and may lie between two. */
 final readonly class Utterance
@@ -18,12 +19,25 @@ final readonly class Utterance
 
     public float $to;
 
+    /** @var array{float, float} the same in seconds of the reading */
+    public array $spoken;
+
+    /** @var list<array{float, float}> seconds of its phrases */
+    public array $phrases;
+
+    public bool $asks;
+
+    public bool $shouts;
+
     public function __construct(
         public Line $line, public float $start, public Reading $reading, public Mouth $mouth, public string $digest,
         public float $perSecond,
     ) {
         $this->end = $start + $reading->seconds * $perSecond;
-        [$from, $to] = $reading->spoken();
+        $this->phrases = $reading->phrases();
+        $this->spoken = [$from, $to] = $reading->spoken();
+        $this->asks = Script::asks($line->text);
+        $this->shouts = Script::shouts($line->text);
         $this->from = $start + $from * $perSecond;
         $this->to = $start + $to * $perSecond;
     }

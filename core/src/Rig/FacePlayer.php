@@ -41,17 +41,31 @@ final class FacePlayer
 
     /**
      * @param  array<string, float>  $shapes  by name
+     * @return array<int, float> how much they come to of the face's own shapes, by their places; of the others none
+     */
+    public function sums(array $shapes): array
+    {
+        $out = [];
+        foreach ($shapes as $name => $value) {
+            foreach ($value === 0.0 ? [] : $this->of($name) as $k => $share) {
+                $out[$k] = ($out[$k] ?? 0.0) + $share * $value;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array<string, float>  $shapes  by name
      * @return list<float> of each of the face's own shapes
      */
     public function row(array $shapes): array
     {
         $row = array_fill(0, count($this->morphs), 0.0);
-        foreach ($shapes as $name => $value) {
-            foreach ($value === 0.0 ? [] : $this->of($name) as $k => $share) {
-                $row[$k] += $share * $value;
-            }
+        foreach ($this->sums($shapes) as $k => $v) {
+            $row[$k] = Ease::clamp($v, 0.0, self::MOST);
         }
 
-        return array_values(array_map(static fn (float $v): float => Ease::clamp($v, 0.0, self::MOST), $row));
+        return array_values($row);
     }
 }

@@ -43,7 +43,7 @@ final class Mouth
     /** @var array<string, list<array{float, float}>> spans in which lips are sealed or tucked */
     private readonly array $closures;
 
-    /** @var list<array{int, string}> frames that belong to one closure alone, and its kind: at least one each */
+    /** @var array<int, string> frames that belong to one closure alone, by which kind it is: at least one each */
     private readonly array $keys;
 
     /** @var list<float> moments at which phrases begin after a breath */
@@ -62,7 +62,7 @@ final class Mouth
             if ($kind !== '') {
                 $from = $p->from - self::EARLY;
                 $closures[$kind][] = [$from, max($from + max(self::LEAST, 2 * $frame), $p->to - 0.02)];
-                $keys[] = [self::keyFrame($p, $frame, $keys), $kind];
+                $keys[self::keyFrame($p, $frame, $keys)] = $kind;
             }
         }
         $this->sounds = $sounds;
@@ -74,12 +74,12 @@ final class Mouth
     /**
      * The frame nearest the middle of a closure; the next one where that is another's.
      *
-     * @param  list<array{int, string}>  $taken
+     * @param  array<int, string>  $taken  by their frames, rising
      */
     private static function keyFrame(Phone $p, float $frame, array $taken): int
     {
         $key = (int) round(($p->from + $p->to) / 2 / $frame);
-        $last = $taken[count($taken) - 1][0] ?? null;
+        $last = array_key_last($taken);
 
         return $last !== null && $key <= $last ? $last + 1 : $key;
     }
@@ -218,14 +218,10 @@ final class Mouth
     /** @return array{C: float, Q: float} how far lips are sealed and tucked; where one of them has its frame, the other gives way */
     private function closures(float $t): array
     {
-        $at = (int) round($t / $this->frame);
-        foreach ($this->keys as [$key, $kind]) {
-            if ($key === $at) {
-                return $kind === 'seal' ? ['C' => 1.0, 'Q' => 0.0] : ['C' => 0.0, 'Q' => 1.0];
-            }
-        }
-
-        return ['C' => $this->closed('seal', $t), 'Q' => $this->closed('tuck', $t)];
+        return match ($this->keys[(int) round($t / $this->frame)] ?? null) {
+            'seal' => ['C' => 1.0, 'Q' => 0.0], 'tuck' => ['C' => 0.0, 'Q' => 1.0],
+            default => ['C' => $this->closed('seal', $t), 'Q' => $this->closed('tuck', $t)],
+        };
     }
 
     private function closed(string $kind, float $t): float

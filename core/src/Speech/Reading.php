@@ -18,6 +18,8 @@ final readonly class Reading
     /** A silence of so many seconds parts two phrases. */
     private const APART = 0.06;
 
+    private float $full;
+
     /**
      * @param  list<Phone>  $phones  one after the other, without gaps
      * @param  list<Word>  $words
@@ -29,6 +31,20 @@ final readonly class Reading
         public float $seconds, public array $phones, public array $words, public array $loudness = [], public bool $guessed = false,
         public array $events = [],
     ) {
+        $this->full = self::fullOf($loudness);
+    }
+
+    /**
+     * How loud the loud places are: the 92nd percentile of what is heard at all; 1 where nothing is.
+     *
+     * @param  list<float>  $loudness
+     */
+    public static function fullOf(array $loudness): float
+    {
+        $heard = array_filter($loudness, static fn (float $v): bool => $v > 0.004);
+        sort($heard);
+
+        return $heard === [] ? 1.0 : $heard[(int) floor(0.92 * (count($heard) - 1))];
     }
 
     /**
@@ -146,14 +162,6 @@ final readonly class Reading
         }
         $at = (int) floor($t / self::STEP);
 
-        return ($this->loudness[$at] ?? 0.0) / max(1e-6, $this->full());
-    }
-
-    private function full(): float
-    {
-        $heard = array_filter($this->loudness, static fn (float $v): bool => $v > 0.005);
-        sort($heard);
-
-        return $heard === [] ? 1.0 : $heard[(int) floor(0.92 * (count($heard) - 1))];
+        return ($this->loudness[$at] ?? 0.0) / max(1e-6, $this->full);
     }
 }
