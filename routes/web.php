@@ -14,6 +14,7 @@ use App\Http\Controllers\MemberController;
 use App\Http\Controllers\PageController;
 use App\Http\Controllers\PreviewController;
 use App\Http\Controllers\ProductionController;
+use App\Http\Controllers\RecordingController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SceneController;
 use App\Http\Controllers\SceneKitController;
@@ -64,6 +65,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/assets', [SceneKitController::class, 'assets']);
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::get('scenes/{scene}/speech', [SpeechController::class, 'show']);
+        Route::get('scenes/{scene}/peaks/{hash}', [RecordingController::class, 'peaks']);
         Route::get('scenes/{scene}/subtitles.{as}', [SpeechController::class, 'subtitles'])->whereIn('as', ['srt', 'vtt']);
         Route::get('scenes/{scene}/voices/{voice}/sound', [SpeechController::class, 'sampleSound']);
         Route::get('scenes/{scene}/shots', [CoverController::class, 'shots']);
@@ -119,6 +121,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/parts', [SceneKitController::class, 'parts']);
         Route::post('scenes/{scene}/cuts', [CoverController::class, 'cuts']);
         Route::get('scenes/{scene}/voices/{voice}/sample', [SpeechController::class, 'sample']);
+        Route::post('scenes/{scene}/recordings', [RecordingController::class, 'store']);
     });
 });
 

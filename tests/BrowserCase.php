@@ -16,9 +16,10 @@ abstract class BrowserCase extends TestCase
     /** @var list<Browser> */
     private array $browsers = [];
 
-    protected function open(string $path = '/'): RemoteWebDriver
+    /** @param  list<string>  $more  switches of Chromium */
+    protected function open(string $path = '/', array $more = []): RemoteWebDriver
     {
-        $browser = Browser::open(1280, 943);
+        $browser = Browser::open(1280, 943, $more);
         $this->browsers[] = $browser;
         $browser->driver->get(self::url($path));
 
@@ -58,10 +59,15 @@ abstract class BrowserCase extends TestCase
         $driver->get(self::url($path));
     }
 
-    /** The workspace of a scene, opened by one of its people. @return array{WorkspacePage, RemoteWebDriver} */
-    public function desk(User $user, Scene $scene): array
+    /**
+     * The workspace of a scene, opened by one of its people.
+     *
+     * @param  list<string>  $more  switches of Chromium
+     * @return array{WorkspacePage, RemoteWebDriver}
+     */
+    public function desk(User $user, Scene $scene, array $more = []): array
     {
-        $driver = $this->open();
+        $driver = $this->open(more: $more);
         $this->signIn($driver, $user->email, 'a long enough word', "/scenes/{$scene->id}");
 
         return [$this->workspace($driver), $driver];

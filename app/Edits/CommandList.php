@@ -14,6 +14,7 @@ use CrispReel\Core\Document\Framing;
 use CrispReel\Core\Document\Link;
 use CrispReel\Core\Document\Shot;
 use CrispReel\Core\Document\Sound;
+use CrispReel\Core\Document\Take;
 use CrispReel\Core\Document\TouchUp;
 use stdClass;
 
@@ -46,6 +47,8 @@ final class CommandList
         Commands\LineSet::class,
         Commands\LineRemove::class,
         Commands\LinesPaste::class,
+        Commands\TakeAdd::class,
+        Commands\TakeSet::class,
         Commands\ExpressionAdd::class,
         Commands\SoundAdd::class,
         Commands\TouchUpKey::class,
@@ -93,6 +96,7 @@ final class CommandList
             new RemoveRow(Expression::class, 'Take an expression away'),
             new SetRow(Sound::class, 'Change a sound', without: ['asset']),
             new RemoveRow(Sound::class, 'Take a sound out'),
+            new RemoveRow(Take::class, 'Throw a recording away'),
             new SetRow(Shot::class, 'Change a shot', without: ['in', 'out']),
         ];
     }

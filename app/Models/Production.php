@@ -55,6 +55,7 @@ class Production extends Model
             foreach ($this->scenes as $scene) {
                 // Lines wait for lines, and sounds hang on them.
                 DB::table('sounds')->where('scene_id', $scene->id)->delete();
+                DB::table('takes')->where('scene_id', $scene->id)->delete();
                 DB::table('lines')->where('scene_id', $scene->id)->update(['after_id' => null]);
                 DB::table('lines')->where('scene_id', $scene->id)->delete();
                 $scene->shots()->delete();

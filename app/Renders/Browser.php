@@ -20,7 +20,8 @@ final class Browser
     ) {
     }
 
-    public static function open(int $width = 1280, int $height = 800): self
+    /** @param  list<string>  $more  switches of Chromium */
+    public static function open(int $width = 1280, int $height = 800, array $more = []): self
     {
         $driver = config('reel.chromedriver');
         $chrome = config('reel.chrome');
@@ -45,7 +46,7 @@ final class Browser
             '--hide-scrollbars', '--force-device-scale-factor=1', '--disable-dev-shm-usage', "--window-size={$width},{$height}",
             "--user-data-dir={$profile}",
             '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-renderer-backgrounding',
-            '--disable-background-timer-throttling',
+            '--disable-background-timer-throttling', ...$more,
         ]);
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);

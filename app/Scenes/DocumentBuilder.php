@@ -24,7 +24,7 @@ final class DocumentBuilder
             $rows[$list] = self::rows($scene, $class);
         }
         $used = array_unique(array_merge(...array_map(
-            static fn (string $list): array => array_column($rows[$list], 'asset_id'), ['items', 'beats', 'sounds'],
+            static fn (string $list): array => array_column($rows[$list], 'asset_id'), ['items', 'beats', 'sounds', 'takes'],
         )));
         $said = [];
         foreach (Document::ROWS as $list => $class) {

@@ -103,20 +103,21 @@ final class SceneStream
             'shots' => array_map(static fn ($s): array => $s->toArray(), $scene->shots),
             'blends' => array_map(static fn (Blend $b): array => $b->toArray(), Blends::of($scene->shots)),
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
-            'lines' => array_map(static fn (Utterance $u): array => self::line($u, $d), $scene->utterances),
+            'lines' => array_map(fn (Utterance $u): array => $this->line($u, $d), $scene->utterances),
             'sounds' => array_map(static fn (Heard $h): array => self::sound($h, $d), $scene->heard),
             'lowering' => Heard::lowering($scene->utterances)->corners(),
         ];
     }
 
-    /** @return array<string, mixed> when a line is spoken, its words, and the sound that it was read as */
-    private static function line(Utterance $u, Document $d): array
+    /** @return array<string, mixed> when a line is spoken, its words, the sound that it was read as, and which part of a recording it is */
+    private function line(Utterance $u, Document $d): array
     {
         $r = static fn (float $frame): float => round($frame, 2);
 
         return [
             'id' => $u->line->id, 'item' => $u->line->item, 'start' => $r($u->start), 'end' => $r($u->end), 'from' => $r($u->from),
             'to' => $r($u->to), 'heard' => Script::heard($u->line->text), 'sound' => $d->assets[$u->line->reading]->blob ?? null,
+            'take' => $u->line->reading === '' ? null : $this->assets->digest($d->assets[$u->line->reading])['source'] ?? null,
             'words' => array_map(
                 static fn (Word $w): array => [$w->text, $r($u->frame($w->from)), $r($u->frame($w->to))], $u->reading->words,
             ),

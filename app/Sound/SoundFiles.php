@@ -16,15 +16,15 @@ final class SoundFiles
 
     /**
      * @param  1|2  $channels
-     * @return string 16-bit little-endian samples at the rate of a mix
+     * @return string 16-bit little-endian samples at so many a second
      */
-    public function pcm(string $bytes, int $channels): string
+    public function pcm(string $bytes, int $channels, int $rate = Mixdown::RATE): string
     {
         $ffmpeg = config('reel.ffmpeg');
         $result = Box::run(
             [
                 is_string($ffmpeg) ? $ffmpeg : 'ffmpeg', '-v', 'error', '-nostdin', '-protocol_whitelist', 'file', '-t',
-                (string) self::MOST_SECONDS, '-i', 'sound', '-map', '0:a:0', '-ac', (string) $channels, '-ar', (string) Mixdown::RATE,
+                (string) self::MOST_SECONDS, '-i', 'sound', '-map', '0:a:0', '-ac', (string) $channels, '-ar', (string) $rate,
                 '-f', 's16le', 'sound.pcm',
             ],
             ['sound' => $bytes], ['sound.pcm'], new BoxLimits(120, 120),

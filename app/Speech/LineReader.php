@@ -66,7 +66,9 @@ final class LineReader
         }
         $take = self::weighed(self::joined($parts), Script::weighty($wish->text));
 
-        return self::levelled(self::shaped($take, $size, $bright), $gain);
+        $take = self::shaped($take, $size, $bright);
+
+        return new Take(self::even($take->wave, $gain), $take->phones, $take->words, $take->events);
     }
 
     private function engine(string $name): Voice
@@ -213,14 +215,13 @@ final class LineReader
         return new Take($wave, $take->phones, $take->words, $take->events);
     }
 
-    private static function levelled(Take $take, float $gain): Take
+    /** As loud as plain speech is in its loud places, and so many decibels more. */
+    public static function even(Wave $wave, float $gain = 0.0): Wave
     {
-        $factor = self::LEVEL * 10.0 ** ($gain / 20.0) / Reading::fullOf(self::loudness($take->wave));
-        $factor = min($factor, 0.97 / max(1e-4, $take->wave->peak()));
+        $factor = self::LEVEL * 10.0 ** ($gain / 20.0) / Reading::fullOf(self::loudness($wave));
+        $factor = min($factor, 0.97 / max(1e-4, $wave->peak()));
 
-        return new Take(new Wave(
-            $take->wave->rate, array_map(static fn (float $s): float => $s * $factor, $take->wave->samples),
-        ), $take->phones, $take->words, $take->events);
+        return new Wave($wave->rate, array_map(static fn (float $s): float => $s * $factor, $wave->samples));
     }
 
     /** @return list<float> root of the mean square of each of the reading's steps */

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Speech;
 
 use App\Assets\BlobStore;
+use App\Models\AssetVersion;
 use App\Models\Scene;
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Speech\Reading;
 use Illuminate\Support\Facades\DB;
 use stdClass;
@@ -17,8 +19,9 @@ final class Readings
     /** Seconds after which what was asked for is asked for once more: its worker is gone. */
     private const LOST = 120;
 
-    public function __construct(private readonly BlobStore $blobs, private readonly LineReader $reader)
-    {
+    public function __construct(
+        private readonly BlobStore $blobs, private readonly LineReader $reader, private readonly RecordingReader $recordings,
+    ) {
     }
 
     /** @return array<int, Wish> of a scene's lines that have something to say, by line */
@@ -31,14 +34,33 @@ final class Readings
             return [];
         }
         $voices = self::voices($scene);
+        $recorded = self::recorded($scene);
         $sayAs = json_decode((string) DB::table('productions')->where('id', $scene->production_id)->value('say_as'), true);
         $out = [];
         foreach ($lines as $line) {
             $voice = VoiceBook::find((string) $line->voice) ?? $voices[(int) $line->item_id] ?? null;
             $text = SayAs::of((string) $line->text, is_array($sayAs) ? $sayAs : []);
-            if ($voice !== null && trim($text) !== '') {
-                $out[(int) $line->id] = new Wish($text, $voice, (string) $line->delivery, (float) $line->pace);
+            $own = $recorded[(int) $line->id] ?? null;
+            if ($voice !== null && ($own !== null || trim($text) !== '')) {
+                $out[(int) $line->id] = new Wish($text, $voice, (string) $line->delivery, (float) $line->pace, $own);
             }
+        }
+
+        return $out;
+    }
+
+    /** @return array<int, Recorded> what lines are heard as that somebody has recorded, by line */
+    private static function recorded(Scene $scene): array
+    {
+        $out = [];
+        $takes = DB::table('takes')->where('scene_id', $scene->id)->where('chosen', true)->orderBy('id')->get()->all();
+        $blobs = $takes === [] ? [] : AssetVersion::query()->whereIn(
+            'asset_id', array_map(static fn (stdClass $t): int => (int) $t->asset_id, $takes),
+        )
+            ->orderBy('number')->pluck('blob', 'asset_id')->all();
+        foreach ($takes as $t) {
+            $second = static fn (mixed $v): ?float => $v === null ? null : (float) $v;
+            $out[(int) $t->line_id] = new Recorded((string) $blobs[$t->asset_id], $second($t->source_in), $second($t->source_out));
         }
 
         return $out;
@@ -137,20 +159,37 @@ final class Readings
             return;
         }
         try {
-            $take = $this->reader->read($wish);
+            [$wave, $reading, $source] = $this->heard($wish);
         } catch (NoVoice $e) {
             self::refuse($wish->key, $e->getMessage());
 
             return;
         }
-        $reading = new Reading(
-            $take->wave->seconds(), $take->phones, $take->words, LineReader::loudness($take->wave), events: $take->events,
-        );
-        $sound = $this->blobs->put($take->wave->toWav());
-        $digest = $this->blobs->put(json_encode(['reading' => $reading->toArray()], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE));
+        $sound = $this->blobs->put($wave->toWav());
+        $digest = $this->blobs->put(json_encode(
+            ['reading' => $reading->toArray()] + ($source === null ? [] : ['source' => $source]),
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE,
+        ));
         DB::table('readings')->updateOrInsert(['key' => $wish->key], [
             'sound' => $sound, 'digest' => $digest, 'seconds' => $reading->seconds, 'problem' => null,
         ]);
+    }
+
+    /**
+     * @return array{Wave, Reading, array{from: float, to: float, seconds: float}|null} the sound, its times, and where a recording has it
+     *
+     * @throws NoVoice
+     */
+    private function heard(Wish $wish): array
+    {
+        if ($wish->recorded !== null) {
+            return $this->recordings->read($wish, $wish->recorded, $this->blobs->get($wish->recorded->blob));
+        }
+        $take = $this->reader->read($wish);
+
+        return [$take->wave, new Reading(
+            $take->wave->seconds(), $take->phones, $take->words, LineReader::loudness($take->wave), events: $take->events,
+        ), null];
     }
 
     public static function refuse(string $key, string $problem): void

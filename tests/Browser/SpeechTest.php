@@ -3,6 +3,9 @@
 declare(strict_types=1);
 
 use App\Scenes\SceneRows;
+use App\Speech\FliteVoice;
+use App\Speech\Manner;
+use CrispReel\Core\Format\Wave;
 use Facebook\WebDriver\WebDriverKeys as Keys;
 
 test('a dialogue is typed, heard with lips by the clock of the sound, moved on its lane, and shown in the picture', function (): void {
@@ -84,4 +87,48 @@ test('a page of dialogue is pasted: who is meant by a name that nobody has is as
     $page->editing(fn () => $page->choose('What shows from here on', 'sad'));
     expect(SceneRows::all($scene->refresh())['expressions'][0])->toMatchArray(['emotion' => 'sad']);
     $page->see('[data-testid=amount]');
+});
+
+test('a line is recorded over playback, its words found and its end trimmed; a refused microphone is said', function (): void {
+    [$scene, $user] = furnished($this);
+    $this->edit($scene, [['do' => 'line.add', 'item' => 'Oda', 'text' => 'Has the last boat left the pier?', 'start' => 30]]);
+    // What the microphone hears: the line, after two seconds of silence.
+    $take = (new FliteVoice)->read('Has the last boat left the pier?', new Manner('rms'));
+    $wave = Wave::silence($take->wave->rate, $take->wave->seconds() + 3.0)->mix($take->wave, 2.0);
+    $file = sys_get_temp_dir().'/said-'.bin2hex(random_bytes(4)).'.wav';
+    file_put_contents($file, $wave->toWav());
+    [$page, $driver] = $this->desk($user, $scene, [
+        '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', "--use-file-for-fake-audio-capture={$file}%noloop",
+    ]);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->click('[data-testid=step-Act]');
+    $page->click('[data-testid=act-lines]');
+    $page->click('[data-testid^=said-]');
+    $page->click('[data-testid=record]');
+    $heard = "return parseFloat(document.querySelector('[data-testid=recording] .mono')?.innerText ?? '0')";
+    $page->until(fn (): bool => $driver->executeScript($heard) > 6.0, 'six seconds of a recording', 90.0);
+    $page->editing(fn () => $page->click('[data-testid=record-stop]'));
+    $page->until(fn (): bool => $page->count('[data-testid=wave-words] span') >= 7, 'its words', 60.0);
+    [$row] = SceneRows::all($scene->refresh())['takes'];
+    expect($row['chosen'])->toBeTrue()->and($row['sourceIn'])->toBeNull();
+    $page->see('[data-testid=wave]');
+    // The line sounds as it was said: its first word shortly after its start.
+    $u = utterances($scene)[0];
+    expect($u->from - $u->start)->toBeGreaterThan(3.0)->toBeLessThan(9.0)->and($u->to - $u->from)->toBeGreaterThan(24.0);
+
+    $page->editing(fn () => $page->drag('[data-testid=trim-to]', -12, 0));
+    [$row] = SceneRows::all($scene->refresh())['takes'];
+    expect($row['sourceOut'])->toBeGreaterThan(2.0)->and($row['sourceIn'])->toBeNull();
+    $page->editing(fn () => $page->click('[data-testid=take-voice]'));
+    expect(SceneRows::all($scene->refresh())['takes'][0]['chosen'])->toBeFalse();
+    unlink($file);
+
+    // Somebody who does not let the page listen.
+    [$page] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $page->click('[data-testid=step-Act]');
+    $page->click('[data-testid=act-lines]');
+    $page->click('[data-testid=record-new]');
+    $page->until(fn (): bool => preg_match('/microphone/i', $page->text('body')) === 1, 'a word about the microphone', 30.0);
+    expect(SceneRows::all($scene->refresh())['takes'])->toHaveCount(1);
 });

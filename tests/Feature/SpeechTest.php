@@ -24,31 +24,6 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
 
-/** Oda and Bram face to face, with a camera. */
-function talkers(Tests\TestCase $test): Scene
-{
-    $scene = $test->scene($test->person());
-    $test->edit($scene, [
-        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [-0.5, 0, 0], 'headingDeg' => 90],
-        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [0.5, 0, 0], 'headingDeg' => -90],
-        ['do' => 'camera.add', 'position' => [0, 1.5, 4], 'rotation' => [0, 0, 0, 1]],
-    ]);
-
-    return $scene->refresh();
-}
-
-/** @return list<Utterance> */
-function utterances(Scene $scene): array
-{
-    return app(SceneStream::class)->compile($scene->refresh())->utterances;
-}
-
-/** @return list<array<string, mixed>> */
-function linesOf(Scene $scene): array
-{
-    return rows($scene)['lines'];
-}
-
 test('a line comes after the last one, with gestures, and one put between shifts who waited', function (): void {
     $scene = talkers($this);
     $this->edit($scene, [['do' => 'line.add', 'item' => 'Oda', 'text' => 'Has he gone?', 'start' => 12, 'as' => '$a']]);

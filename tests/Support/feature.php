@@ -7,6 +7,8 @@ use App\Models\Drop;
 use App\Models\Scene;
 use App\Models\User;
 use App\Scenes\SceneRows;
+use App\Scenes\SceneStream;
+use CrispReel\Core\Compile\Utterance;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Str;
 
@@ -64,4 +66,29 @@ function png(int $width, int $height, int $shade): string
     imagepng($i);
 
     return (string) ob_get_clean();
+}
+
+/** Oda and Bram face to face, with a camera. */
+function talkers(Tests\TestCase $test): Scene
+{
+    $scene = $test->scene($test->person());
+    $test->edit($scene, [
+        ['do' => 'item.add', 'asset' => 'oda-ferrant', 'position' => [-0.5, 0, 0], 'headingDeg' => 90],
+        ['do' => 'item.add', 'asset' => 'bram-tiel', 'position' => [0.5, 0, 0], 'headingDeg' => -90],
+        ['do' => 'camera.add', 'position' => [0, 1.5, 4], 'rotation' => [0, 0, 0, 1]],
+    ]);
+
+    return $scene->refresh();
+}
+
+/** @return list<Utterance> */
+function utterances(Scene $scene): array
+{
+    return app(SceneStream::class)->compile($scene->refresh())->utterances;
+}
+
+/** @return list<array<string, mixed>> */
+function linesOf(Scene $scene): array
+{
+    return rows($scene)['lines'];
 }

@@ -132,6 +132,7 @@ export class FakeServer {
             lines: [],
             expressions: [],
             sounds: [],
+            takes: [],
         };
         return {
             scene: { id: 1, name: 'Pier', mood: 'dusk', story: null, wind: null, revision: this.revision },

@@ -17,7 +17,8 @@ use stdClass;
 
 /**
  * Lets a performer say something: after the line that ends last, or where it is said. Who does nothing meanwhile talks with the
- * hands too ("gestures": false leaves that out). Put after a line that others wait for, it comes between.
+ * hands too ("gestures": false leaves that out). Put after a line that others wait for, it comes between. "recording" is a sound
+ * that it is heard as; then its words may be told later.
  */
 final class LineAdd implements EditCommand
 {
@@ -28,7 +29,8 @@ final class LineAdd implements EditCommand
 
     public function rules(): array
     {
-        return ['gestures' => 'sometimes|boolean'] + RowRules::of(Line::class, ['item', 'text'], ['reading', 'beat']);
+        return ['gestures' => 'sometimes|boolean', 'recording' => 'sometimes', 'recordingIn' => 'sometimes|numeric|min:0']
+            + RowRules::of(Line::class, ['item'], ['reading', 'beat']);
     }
 
     public function apply(EditContext $scene, array $in): string
@@ -37,7 +39,8 @@ final class LineAdd implements EditCommand
         if ($item->kind !== 'performer') {
             throw new UserError('line.not-performer', "\"{$item->name}\" is not a performer.", 'Give the line to somebody who can speak.');
         }
-        if (trim(Script::heard((string) $in['text'])) === '') {
+        $in['text'] = (string) ($in['text'] ?? '');
+        if (trim(Script::heard($in['text'])) === '' && ! isset($in['recording'])) {
             throw new UserError('line.empty', 'There is nothing in this line that could be said.', 'Type what is to be heard.');
         }
         if (! isset($in['after']) && ! isset($in['start'])) {
@@ -46,6 +49,9 @@ final class LineAdd implements EditCommand
         $columns = RowColumns::fresh(Line::class, array_filter($in, static fn (mixed $v): bool => $v !== null), $scene);
         $id = $scene->rows->insert('lines', $columns);
         $scene->remember($in['as'] ?? null, $id);
+        if (isset($in['recording'])) {
+            TakeAdd::of($scene, $scene->find('lines', $id), ['asset' => $in['recording'], 'sourceIn' => $in['recordingIn'] ?? null]);
+        }
         // Whoever waited for that line waits for this one now.
         foreach (
             isset($in['after'])
@@ -58,7 +64,9 @@ final class LineAdd implements EditCommand
             $this->gestures($scene, $id, $item, (string) ($in['delivery'] ?? 'plain'));
         }
 
-        return "{$item->name} says \"".mb_strimwidth(Script::heard((string) $in['text']), 0, 24, '…').'"';
+        return $in['text'] === ''
+            ? "{$item->name}: a recording"
+            : "{$item->name} says \"".mb_strimwidth(Script::heard($in['text']), 0, 24, '…').'"';
     }
 
     /** The line that ends last; null: it is the first one. */

@@ -33,7 +33,10 @@ final class LineSet implements EditCommand
         if (isset($in['item']) && $scene->find('items', $in['item'])->kind !== 'performer') {
             throw new UserError('line.not-performer', 'Only a performer can speak.', 'Give the line to somebody else.');
         }
-        if (isset($in['text']) && trim(Script::heard((string) $in['text'])) === '') {
+        if (
+            isset($in['text']) && trim(Script::heard((string) $in['text'])) === ''
+            && DB::table('takes')->where('line_id', $row->id)->doesntExist()
+        ) {
             throw new UserError('line.empty', 'There is nothing in this line that could be said.', 'Type something, or take the line out.');
         }
         if (isset($in['start']) && ! array_key_exists('after', $in)) {

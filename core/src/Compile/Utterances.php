@@ -70,8 +70,28 @@ final class Utterances
 
             return [$reading, $asset->digest];
         }
-        $name = 'guess '.hash('xxh128', "{$line->pace} {$line->text}");
+        $seconds = $this->recorded($line);
+        $name = 'guess '.hash('xxh128', "{$line->pace} {$seconds} {$line->text}");
 
-        return [$this->memory->of($name, static fn (): Reading => Guess::of(Script::heard($line->text), $line->pace)), $name];
+        return [$this->memory->of($name, static function () use ($line, $seconds): Reading {
+            $guess = Guess::of(Script::heard($line->text), $line->pace);
+
+            return $seconds === null ? $guess : $guess->lasting($seconds);
+        }), $name];
+    }
+
+    /** Seconds of the recording that is heard in its place, before anybody has listened to it; null: a voice reads it. */
+    private function recorded(Line $line): ?float
+    {
+        foreach ($this->document->takes as $take) {
+            if ($take->line === $line->id && $take->chosen) {
+                $whole = $this->assets->digest($this->document->assets[$take->asset])['seconds'] ?? null;
+                $to = $take->sourceOut ?? (is_int($whole) || is_float($whole) ? (float) $whole : null);
+
+                return $to === null ? null : max(0.1, $to - ($take->sourceIn ?? 0.0));
+            }
+        }
+
+        return null;
     }
 }

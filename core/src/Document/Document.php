@@ -20,7 +20,7 @@ final readonly class Document
     public const ROWS = [
         'items' => Item::class, 'beats' => Beat::class, 'links' => Link::class, 'cameras' => Camera::class, 'shots' => Shot::class,
         'touchUps' => TouchUp::class, 'contacts' => Contact::class, 'framings' => Framing::class,
-        'lines' => Line::class, 'expressions' => Expression::class, 'sounds' => Sound::class,
+        'lines' => Line::class, 'takes' => Take::class, 'expressions' => Expression::class, 'sounds' => Sound::class,
     ];
 
     /**
@@ -36,6 +36,7 @@ final readonly class Document
      * @param  list<Line>  $lines
      * @param  list<Expression>  $expressions
      * @param  list<Sound>  $sounds
+     * @param  list<Take>  $takes
      */
     public function __construct(
         public string $name,
@@ -56,6 +57,7 @@ final readonly class Document
         public array $lines = [],
         public array $expressions = [],
         public array $sounds = [],
+        public array $takes = [],
     ) {
     }
 
@@ -84,7 +86,7 @@ final readonly class Document
             array_map(TouchUp::from(...), $in->each('touchUps')), array_map(Contact::from(...), $in->each('contacts')),
             Wind::from($in->child('wind')), array_map(Framing::from(...), $in->each('framings')),
             array_map(Line::from(...), $in->each('lines')), array_map(Expression::from(...), $in->each('expressions')),
-            array_map(Sound::from(...), $in->each('sounds')),
+            array_map(Sound::from(...), $in->each('sounds')), array_map(Take::from(...), $in->each('takes')),
         );
         $document->checkReferences();
 
@@ -107,7 +109,7 @@ final readonly class Document
         return new self(
             $this->name, $this->rate, $this->width, $this->height, $this->mood, $this->assets, $this->items, $beats, $this->links,
             $this->cameras, $this->shots, $this->touchUps, $this->contacts, $this->wind, $this->framings, $this->lines, $this->expressions,
-            $this->sounds,
+            $this->sounds, $this->takes,
         );
     }
 

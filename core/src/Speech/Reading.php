@@ -86,6 +86,19 @@ final readonly class Reading
         );
     }
 
+    /** The same in other time: for a recording whose length is known and whose words are not found yet. */
+    public function lasting(float $seconds): self
+    {
+        $by = $seconds / max(1e-6, $this->seconds);
+
+        return new self($seconds, array_map(
+            static fn (Phone $p): Phone => new Phone($p->name, $by * $p->from, $by * $p->to, $p->word, $p->stressed, $p->accented),
+            $this->phones,
+        ), array_map(
+            static fn (Word $w): Word => new Word($w->text, $by * $w->from, $by * $w->to), $this->words,
+        ), guessed: true, events: array_map(static fn (array $e): array => [$e[0], $by * $e[1]], $this->events));
+    }
+
     /** @return array<string, mixed> times to a tenth of a millisecond */
     public function toArray(): array
     {

@@ -33,6 +33,7 @@ function barely(string $class): array
         CrispReel\Core\Document\TouchUp::class => ['id' => 't1', 'item' => 'i1', 'joint' => 'head', 'keys' => [['frame' => 0]]],
         CrispReel\Core\Document\Line::class => ['id' => 'd1', 'item' => 'i1', 'text' => 'Go.'],
         CrispReel\Core\Document\Sound::class => ['id' => 'n1', 'asset' => 'a1'],
+        CrispReel\Core\Document\Take::class => ['id' => 'g1', 'line' => 'd1', 'asset' => 'a1'],
         CrispReel\Core\Document\Expression::class => ['id' => 'x1', 'item' => 'i1'],
         default => ['id' => 'k1', 'item' => 'i1', 'effector' => 'head'],
     };

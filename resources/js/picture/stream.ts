@@ -92,6 +92,8 @@ export interface ManifestLine {
     heard: string;
     /** The sound that a voice read it as; null: none has yet. */
     sound: string | null;
+    /** Where in a recording it is heard, and how long that is, seconds; null: a voice reads it. */
+    take: { from: number; to: number; seconds: number } | null;
     words: [string, number, number][];
 }
 

@@ -4,11 +4,12 @@
     import FramingLane from './FramingLane.svelte';
     import LineMarks from './LineMarks.svelte';
     import SoundLanes from './SoundLanes.svelte';
+    import { soundOf } from './speech/recorder.svelte';
     import { tapeColour, type BeatRow, type CameraRowData, type ItemRow, type LinkRow } from './rows';
     import type { Timeline } from './timeline.svelte';
 
     let { line }: { line: Timeline } = $props();
-    const { scene, playhead } = getDesk();
+    const { scene, playhead, recorder } = getDesk();
 
     let host = $state<HTMLDivElement>();
     type Drag = { id: number; edge: 'whole' | 'in' | 'out'; from: number; by: number; kind: 'beat' | 'link' };
@@ -105,10 +106,12 @@
 
     function drop(e: DragEvent, item: ItemRow) {
         const id = Number(e.dataTransfer?.getData('application/x-crisp-asset'));
-        if (!id || !host || item.kind !== 'performer') return;
+        const file = soundOf(e.dataTransfer);
+        if ((!id && !file) || !host || item.kind !== 'performer' || !scene.canEdit) return;
         e.preventDefault();
         const start = Math.max(0, line.frame(e.clientX - host.getBoundingClientRect().left));
-        void scene.edit({ do: 'beat.add', item: item.id, motion: id, start, partner: 'near' });
+        if (file) void recorder.bring(item.id, file, start);
+        else void scene.edit({ do: 'beat.add', item: item.id, motion: id, start, partner: 'near' });
     }
 
     const framed = (c: CameraRowData) => framingsOf(scene.rows.framings, c.id);

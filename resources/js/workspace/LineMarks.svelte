@@ -2,6 +2,7 @@
     import { perSecond, short } from '../lib/time';
     import { getDesk } from './context';
     import type { ItemRow } from './rows';
+    import WavePicture from './speech/WavePicture.svelte';
     import type { Timeline } from './timeline.svelte';
 
     /** What a performer says, under what they do: dragged, a line moves in time, or the pause before it changes. */
@@ -65,7 +66,13 @@
             onpointerup={up}
             onkeydown={(e) => e.key === 'Enter' && scene.select('lines', l.id)}
         >
-            {s.heard}<span class="font-semibold">{told(l.id)}</span>
+            {#if s.sound}<WavePicture
+                    sound={s.sound}
+                    from={(s.from - s.start) / perSecond(scene.rate)}
+                    seconds={(s.to - s.from) / perSecond(scene.rate)}
+                    colour={`${colour}40`}
+                />{/if}
+            <span class="relative">{s.heard || 'a recording'}</span><span class="relative font-semibold">{told(l.id)}</span>
         </div>
     {/if}
 {/each}

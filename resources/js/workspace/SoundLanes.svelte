@@ -2,6 +2,7 @@
     import { perSecond } from '../lib/time';
     import { getDesk } from './context';
     import type { SoundRow } from './rows';
+    import WavePicture from './speech/WavePicture.svelte';
     import type { Timeline } from './timeline.svelte';
 
     /** Sounds under the people, by where they belong; each as loud along its length as its file is. */
@@ -14,9 +15,6 @@
     ];
     const heard = $derived(new Map((scene.manifest?.sounds ?? []).map((s) => [Number(s.id.slice(1)), s])));
     let drag = $state<{ id: number; from: number; by: number; edge: 'whole' | 'out' } | null>(null);
-
-    /** Its picture once for each turn of it. */
-    const wide = (s: SoundRow, turn: number) => (s.repeats ? `${(turn * perSecond(scene.rate) * line.perFrame).toFixed(1)}px` : '100%');
 
     function down(e: PointerEvent, s: SoundRow) {
         e.stopPropagation();
@@ -82,11 +80,6 @@
                         ]}
                         style:left={`${line.x(h.start + (drag?.edge === 'whole' ? by : 0))}px`}
                         style:width={`${Math.max(5, (h.end - h.start + (drag?.edge === 'out' ? by : 0)) * line.perFrame)}px`}
-                        style:background-image={scene.asset(s.assetId)?.picture
-                            ? `url(/api/blobs/${scene.asset(s.assetId)?.picture ?? ''})`
-                            : undefined}
-                        style:background-size={`${wide(s, h.turn)} 180%`}
-                        style:background-position="0 50%"
                         role="button"
                         tabindex="0"
                         data-testid={`sound-${s.id}`}
@@ -96,7 +89,14 @@
                         onpointerup={up}
                         onkeydown={(e) => e.key === 'Enter' && scene.select('sounds', s.id)}
                     >
-                        <span class="rounded-sm bg-sheet/80 px-0.5">{scene.asset(s.assetId)?.name}</span>
+                        <WavePicture
+                            sound={h.sound}
+                            from={h.offset}
+                            seconds={(h.end - h.start) / perSecond(scene.rate)}
+                            turn={s.repeats ? h.turn : 0}
+                            colour="#0a6e6e66"
+                        />
+                        <span class="relative rounded-sm bg-sheet/80 px-0.5">{scene.asset(s.assetId)?.name}</span>
                     </div>
                 {/if}
             {/each}

@@ -22,6 +22,8 @@
     import Ruler from './Ruler.svelte';
     import { SceneStore } from './scene.svelte';
     import { heardIn } from './speech/heard';
+    import { PeaksStore } from './speech/peaks.svelte';
+    import { Recorder } from './speech/recorder.svelte';
     import { SoundDesk } from './speech/sound.svelte';
     import { SpeechStore } from './speech/speech.svelte';
     import SlateBar from './SlateBar.svelte';
@@ -50,7 +52,10 @@
         (s) => bytes(s.from === 'kit' ? `blobs/${s.sound}` : `scenes/${id}/sounds/${s.sound}`),
     );
     playhead.sound = sound;
-    setDesk({ scene, playhead, view, kit, speech, sound });
+    const recorder = new Recorder(scene, playhead, speech);
+    // svelte-ignore state_referenced_locally
+    const peaks = new PeaksStore(id);
+    const desk = setDesk({ scene, playhead, view, kit, speech, sound, recorder, peaks });
 
     let keysOpen = $state(false);
     let panes = $state<'both' | 'frame' | 'plan'>('both');
@@ -64,12 +69,12 @@
             line.shown = scene.frames;
             view.expose();
         });
-        return bindKeys(
-            { scene, playhead, view, kit, speech, sound },
-            { sheet: () => (keysOpen = true), panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both') },
-        );
+        return bindKeys(desk, {
+            sheet: () => (keysOpen = true),
+            panes: () => (panes = panes === 'both' ? 'plan' : panes === 'plan' ? 'frame' : 'both'),
+        });
     });
-    onDestroy(() => (playhead.stop(), scene.close()));
+    onDestroy(() => (recorder.drop(), playhead.stop(), scene.close()));
 
     // What is to be heard is here before it is wanted.
     $effect(() => {

@@ -12,6 +12,7 @@ import {
     Rows,
     ShotRow,
     SoundRow,
+    TakeRow,
     TouchUpRow,
     WindRow,
 } from './rows.generated';
@@ -94,6 +95,7 @@ export const Change = v.variant('table', [
     changed('lines', LineRow),
     changed('expressions', ExpressionRow),
     changed('sounds', SoundRow),
+    changed('takes', TakeRow),
     changed('scenes', SceneRow),
     changed('productions', v.looseObject({})),
 ]);

@@ -3,6 +3,8 @@ import type { KitStore } from './kit/kit.svelte';
 import type { FrameView } from './panes/view.svelte';
 import type { Playhead } from './playhead.svelte';
 import type { SceneStore } from './scene.svelte';
+import type { PeaksStore } from './speech/peaks.svelte';
+import type { Recorder } from './speech/recorder.svelte';
 import type { SoundDesk } from './speech/sound.svelte';
 import type { SpeechStore } from './speech/speech.svelte';
 
@@ -16,6 +18,8 @@ export interface Desk {
     kit: KitStore;
     speech: SpeechStore;
     sound: SoundDesk;
+    recorder: Recorder;
+    peaks: PeaksStore;
 }
 
 const KEY = Symbol('desk');

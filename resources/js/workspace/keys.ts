@@ -96,6 +96,7 @@ function remove(scene: Desk['scene']): void {
         lines: 'line',
         expressions: 'expression',
         sounds: 'sound',
+        takes: 'take',
     }[s.table];
     void scene.edit({ do: `${one}.remove`, [one]: s.id });
 }

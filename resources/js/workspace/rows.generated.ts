@@ -263,6 +263,16 @@ export const LineRow = v.object({
 });
 export type LineRow = v.InferOutput<typeof LineRow>;
 
+export const TakeRow = v.object({
+    id: v.number(),
+    lineId: v.number(),
+    assetId: v.number(),
+    sourceIn: v.nullable(v.number()),
+    sourceOut: v.nullable(v.number()),
+    chosen: v.boolean(),
+});
+export type TakeRow = v.InferOutput<typeof TakeRow>;
+
 export const ExpressionRow = v.object({
     id: v.number(),
     itemId: v.number(),
@@ -311,6 +321,7 @@ export const Rows = v.object({
     contacts: v.array(ContactRow),
     framings: v.array(FramingRow),
     lines: v.array(LineRow),
+    takes: v.array(TakeRow),
     expressions: v.array(ExpressionRow),
     sounds: v.array(SoundRow),
 });
@@ -429,6 +440,10 @@ export const ranges = {
         fadeIn: [0, 60],
         fadeOut: [0, 60],
         until: [1, 1000000],
+    },
+    TakeRow: {
+        sourceIn: [0, 36000],
+        sourceOut: [0, 36000],
     },
     TouchUpKeyRow: {
         frame: [0, 1000000],

@@ -19,6 +19,7 @@ export type {
     Rows,
     ShotRow,
     SoundRow,
+    TakeRow,
     TouchUpRow,
     Vec3,
 } from './rows.generated';

@@ -57,6 +57,7 @@ export class SceneStore {
         lines: [],
         expressions: [],
         sounds: [],
+        takes: [],
     });
     assets = $state.raw<AssetRow[]>([]);
     manifest = $state.raw<Manifest | null>(null);

@@ -9,6 +9,7 @@
     import ChoiceRow from './ChoiceRow.svelte';
     import NumberField from './NumberField.svelte';
     import SliderRow from './SliderRow.svelte';
+    import TakesField from './TakesField.svelte';
 
     let { line }: { line: LineRow } = $props();
     const { scene, speech } = getDesk();
@@ -70,6 +71,7 @@
 {#if settled}<p class="mono mt-1 text-[11px] text-soft">
         {short((settled.to - settled.from) / perSecond(scene.rate), 2)} s, frames {Math.round(settled.from)} to {Math.round(settled.to)}
     </p>{/if}
+<TakesField {line} />
 {#if scene.canEdit}
     <details class="mt-1">
         <summary class="cursor-pointer text-tide">Say a word otherwise…</summary>

@@ -1,6 +1,7 @@
 import { Plane, Raycaster, Vector2, Vector3 } from 'three';
 import type { Desk } from '../context';
 import type { ItemRow } from '../rows';
+import { soundOf } from '../speech/recorder.svelte';
 
 /** What the hand holds: an item on the floor, its heading, the free view, or nothing yet. */
 type Held =
@@ -165,14 +166,31 @@ export class FrameHand {
         this.desk.view.zoom(e.deltaY * 0.0012);
     };
 
+    /** A sound file over somebody is what they say; over anything else it is said where it belongs. */
+    private say(file: File, item: number): void {
+        const { scene, playhead, recorder } = this.desk;
+        if (scene.find('items', item)?.kind === 'performer') void recorder.bring(item, file, playhead.frame);
+        else
+            scene.notice = {
+                kind: 'info',
+                message: 'A recording of speech is let go over who speaks.',
+                remedy: 'For other sounds, open the kit room and drop the file there.',
+            };
+    }
+
     /** An asset of the tray is let go: a picture dresses what is there, all else comes to stand there. */
     readonly drop = (e: DragEvent): void => {
         const { scene } = this.desk;
         const id = Number(e.dataTransfer?.getData('application/x-crisp-asset'));
-        if (!id || !this.painter) return;
+        const file = soundOf(e.dataTransfer);
+        if ((!id && !file) || !this.painter) return;
         e.preventDefault();
         const at = this.place(e);
         const hit = this.painter.pick(...at);
+        if (file) {
+            this.say(file, hit?.item ? Number(hit.item.slice(1)) : 0);
+            return;
+        }
         if (scene.asset(id)?.kind === 'picture') {
             if (hit?.item) void scene.edit({ do: 'item.dress', item: hit.item, at: hit.surface, picture: id });
             else

@@ -7,7 +7,7 @@
     import PastePanel from './PastePanel.svelte';
 
     /** The scene's lines as on a page: who speaks, what is said, Enter for the next line, Tab for the next speaker. */
-    const { scene, playhead, speech } = getDesk();
+    const { scene, playhead, speech, recorder } = getDesk();
     onMount(() => void speech.refresh());
 
     const people = $derived(scene.rows.items.filter((i) => i.kind === 'performer'));
@@ -60,6 +60,13 @@
         if (!(await scene.edit({ do: 'line.add', item: by, text: said, ...first }))) text = said;
         entry?.focus();
         list?.scrollTo({ top: list.scrollHeight });
+    }
+
+    /** What is typed is what will be said; without it the words can come later. */
+    function record() {
+        if (!who) return;
+        void recorder.begin({ item: who, text: text.trim() });
+        text = '';
     }
 
     function pasted(e: ClipboardEvent) {
@@ -133,6 +140,23 @@
                     >
                         {#each people as p (p.id)}<option value={String(p.id)}>{p.name}</option>{/each}
                     </select>
+                    {#if recorder.aim !== null && 'item' in recorder.aim}
+                        <meter class="h-2 w-12" min="0" max="1" value={Math.sqrt(recorder.level)} aria-label="Loudness"></meter>
+                        <button
+                            class="rounded bg-alarm px-1.5 text-xs font-semibold text-white disabled:opacity-50"
+                            disabled={recorder.sending}
+                            data-testid="record-new-stop"
+                            onclick={() => recorder.end()}>{recorder.sending ? 'Keeping…' : `Stop ${short(recorder.seconds, 0)} s`}</button
+                        >
+                    {:else}
+                        <button
+                            class="flex items-center gap-1 text-xs text-tide hover:underline disabled:opacity-50"
+                            disabled={recorder.aim !== null}
+                            title="Plays the scene from here and listens to the microphone; wear headphones"
+                            data-testid="record-new"
+                            onclick={record}><span class="h-2 w-2 rounded-full bg-alarm"></span>Record</button
+                        >
+                    {/if}
                     <button class="text-xs text-tide hover:underline" data-testid="paste-page" onclick={() => (pasting = true)}
                         >Paste…</button
                     >

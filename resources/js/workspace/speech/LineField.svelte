@@ -27,6 +27,7 @@
     rows="1"
     maxlength="5000"
     aria-label={`What ${scene.find('items', line.itemId)?.name ?? 'somebody'} says`}
+    placeholder="a recording; type what is said"
     readonly={!scene.canEdit}
     value={typed ?? line.text}
     onfocus={() => scene.select('lines', line.id)}

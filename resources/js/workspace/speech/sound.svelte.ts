@@ -51,6 +51,7 @@ export class SoundDesk {
     on = $state(kept());
     /** Sounds that are not here yet. */
     loading = $state(0);
+    private player: HTMLAudioElement | null = null;
     private context: AudioContext | null = null;
     private out: GainNode | null = null;
     // Nobody looks at these: what is drawn asks the clock.
@@ -102,6 +103,14 @@ export class SoundDesk {
         for (const n of this.playing) n.stop();
         this.playing = [];
         this.begun = null;
+    }
+
+    /** A sound of the production by itself, once; again, and it stops. */
+    audition(blob: string): void {
+        this.player?.pause();
+        const again = this.player?.src.endsWith(blob) === true && !this.player.ended;
+        this.player = again ? null : new Audio(`/api/blobs/${blob}`);
+        void this.player?.play();
     }
 
     /** The sound under a playhead that is dragged. */
