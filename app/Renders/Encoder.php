@@ -14,7 +14,7 @@ use RuntimeException;
 use ZipArchive;
 
 /**
- * H.264 in MP4 (yuv420p, fast start, exactly the project's rate) by ffmpeg, or the numbered pictures in one zip. Each chunk is
+ * H.264 in MP4 or VP9 in WebM (yuv420p, exactly the project's rate) by ffmpeg, or the numbered pictures in one zip. Each chunk is
  * encoded by who drew it; the parts are joined without encoding again. The same frames give the same bytes.
  */
 final class Encoder
@@ -30,25 +30,26 @@ final class Encoder
     /** The chunk's frames as a part of the film. Nothing is done where the part is there already. */
     public function part(RenderJob $job, RenderChunk $chunk): void
     {
-        if ($job->format !== 'mp4' || $this->frames->hasPart($job, $chunk->from_frame)) {
+        $format = FilmFormat::of($job->format);
+        if (! $format->isFilm() || $this->frames->hasPart($job, $chunk->from_frame)) {
             return;
         }
         $this->refuseMissing($job, $chunk->from_frame, $chunk->to_frame);
         $rate = $this->desk->rate($job);
         $count = $chunk->to_frame - $chunk->from_frame;
         $seconds = (int) (30 + $count * $job->width * $job->height / 1e6 * self::SECONDS_A_MEGAPIXEL);
-        $this->inFolder(function (string $folder) use ($job, $chunk, $rate, $count, $seconds): void {
+        $this->inFolder(function (string $folder) use ($job, $chunk, $rate, $count, $seconds, $format): void {
             for ($f = $chunk->from_frame; $f < $chunk->to_frame; $f++) {
                 file_put_contents(sprintf('%s/%06d.png', $folder, $f), $this->frames->read($job, $f));
             }
             $this->ffmpeg($folder, [
                 '-framerate', $rate, '-f', 'image2', '-start_number', (string) $chunk->from_frame, '-i', '%06d.png', '-frames:v',
-                (string) $count, '-c:v', 'libx264', '-threads', '2', '-preset', 'medium', '-crf', '16', '-bf', '0',
+                (string) $count, ...$format->pictures(),
                 '-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', '-colorspace', 'bt709', '-color_primaries', 'bt709',
                 '-color_trc', 'bt709', '-r', $rate,
-                '-an', '-video_track_timescale', '240000', 'part.mp4',
+                '-an', ...$format->wrapper(false), "part.{$format->value}",
             ], $seconds);
-            $this->frames->putPart($job, $chunk->from_frame, (string) file_get_contents("{$folder}/part.mp4"));
+            $this->frames->putPart($job, $chunk->from_frame, (string) file_get_contents("{$folder}/part.{$format->value}"));
         });
     }
 
@@ -56,16 +57,18 @@ final class Encoder
     public function join(RenderJob $job): void
     {
         $this->refuseMissing($job, $job->from_frame, $job->to_frame);
-        $this->inFolder(fn (string $folder) => $job->format === 'mp4' ? $this->film($job, $folder) : $this->archive($job, $folder));
+        $this->inFolder(fn (string $folder) => FilmFormat::of($job->format)->isFilm()
+            ? $this->film($job, $folder, FilmFormat::of($job->format))
+            : $this->archive($job, $folder));
     }
 
-    private function film(RenderJob $job, string $folder): void
+    private function film(RenderJob $job, string $folder, FilmFormat $format): void
     {
         $list = '';
         foreach ($job->chunks()->orderBy('from_frame')->get() as $n => $chunk) {
             $this->part($job, $chunk);
-            file_put_contents("{$folder}/{$n}.mp4", $this->frames->readPart($job, $chunk->from_frame));
-            $list .= "file '{$n}.mp4'\n";
+            file_put_contents("{$folder}/{$n}.{$format->value}", $this->frames->readPart($job, $chunk->from_frame));
+            $list .= "file '{$n}.{$format->value}'\n";
         }
         file_put_contents("{$folder}/parts.txt", $list);
         $isHeard = $this->mixed($job, $folder);
@@ -73,12 +76,12 @@ final class Encoder
             $folder,
             [
                 '-f', 'concat', '-i', 'parts.txt', ...($isHeard ? ['-i', 'mix.wav'] : []), '-c:v', 'copy',
-                ...($isHeard ? ['-map', '0:v:0', '-map', '1:a:0', '-c:a', 'aac', '-b:a', '192k'] : []),
-                '-video_track_timescale', '240000', '-movflags', '+faststart', 'result.mp4',
+                ...($isHeard ? ['-map', '0:v:0', '-map', '1:a:0', ...$format->sound()] : []),
+                ...$format->wrapper(true), "result.{$format->value}",
             ],
             60 + intdiv($job->frames(), 50),
         );
-        $this->frames->putResult($job, "{$folder}/result.mp4");
+        $this->frames->putResult($job, "{$folder}/result.{$format->value}");
     }
 
     /** What is heard of the frames as "mix.wav" in the folder, exactly as long as they are; false: nothing is. */

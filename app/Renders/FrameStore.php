@@ -83,12 +83,12 @@ final class FrameStore
 
     private function partPath(RenderJob $job, int $from): string
     {
-        return sprintf('%s/parts/%06d.mp4', $this->folder($job), $from);
+        return sprintf('%s/parts/%06d.%s', $this->folder($job), $from, $job->format);
     }
 
     public function resultPath(RenderJob $job): string
     {
-        return $this->folder($job).'/result.'.($job->format === 'mp4' ? 'mp4' : 'zip');
+        return $this->folder($job).'/result.'.FilmFormat::of($job->format)->ending();
     }
 
     /** @param  string  $file  on this machine */

@@ -85,15 +85,15 @@ final class RenderDesk
                 'Use an even width and height.',
             );
         }
-        $format = ($wish['format'] ?? 'mp4') === 'png' ? 'png' : 'mp4';
+        $format = FilmFormat::of($wish['format'] ?? null);
         $name = $this->freeName(
             $scene,
             (Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene')."-{$from}-{$to}",
-            $format === 'mp4' ? 'mp4' : 'zip',
+            $format->ending(),
         );
 
         return $this->create(
-            $document, $scene->id, $user?->id, $from, $to, $width, $height, $format,
+            $document, $scene->id, $user?->id, $from, $to, $width, $height, $format->value,
             ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', $name,
         );
     }

@@ -27,9 +27,9 @@ final class Master
     /**
      * Leaves "mix.wav" in the folder, from "mix.f32" (floats, left and right by turns).
      *
-     * @return float LUFS that it has now
+     * @return array{float, float} LUFS that it has now, and decibels that it was raised by
      */
-    public static function make(string $folder, int $rate, float $loudness = self::LOUDNESS): float
+    public static function make(string $folder, int $rate, float $loudness = self::LOUDNESS): array
     {
         $in = ['-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', 'mix.f32'];
         $gain = 0.0;
@@ -37,7 +37,7 @@ final class Master
         if ($now < self::SILENT) {
             self::ffmpeg($folder, [...$in, '-c:a', 'pcm_s16le', 'mix.wav']);
 
-            return $now;
+            return [$now, 0.0];
         }
         for ($try = 0; $try < self::TRIES; $try++) {
             $gain += $loudness - $now;
@@ -49,7 +49,16 @@ final class Master
         }
         self::ffmpeg($folder, [...$in, '-af', self::graph($gain, $rate), '-c:a', 'pcm_s16le', 'mix.wav']);
 
-        return $now;
+        return [$now, $gain];
+    }
+
+    /** A stem beside the mix: "NAME.f32" raised by as much as that was, and nothing else done to it, so that stems add up. */
+    public static function stem(string $folder, string $name, int $rate, float $gain): void
+    {
+        self::ffmpeg($folder, [
+            '-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', "{$name}.f32", '-af', sprintf('volume=%.3FdB', $gain), '-c:a', 'pcm_s24le',
+            "{$name}.wav",
+        ]);
     }
 
     private static function graph(float $gain, int $rate): string

@@ -9,6 +9,7 @@ use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Utterance;
 use CrispReel\Core\Sound\Cue;
+use CrispReel\Core\Sound\Lowering;
 use CrispReel\Core\Sound\Mixdown;
 use RuntimeException;
 
@@ -73,20 +74,37 @@ final class SceneSound
     /**
      * Leaves the range's mix as "mix.wav" in a folder, as loud as it is delivered.
      *
+     * @param  float  $loudness  LUFS that are asked for
+     * @param  bool  $stems  whether each lane that is heard is left there by itself too, as "speech.wav" and so on
      * @return float LUFS
      */
-    public function mix(CompiledScene $scene, int $from, int $to, string $folder): float
-    {
-        $out = fopen("{$folder}/mix.f32", 'wb') ?: throw new RuntimeException('The mix cannot be written; is the disk full?');
+    public function mix(
+        CompiledScene $scene, int $from, int $to, string $folder, float $loudness = Master::LOUDNESS, bool $stems = false,
+    ): float {
+        $cues = $this->cues($scene, $from, $to);
         $lowering = Heard::lowering($scene->utterances, $from);
-        foreach (Mixdown::blocks($this->cues($scene, $from, $to), self::samples($scene, $to - $from), $lowering) as $block) {
+        $samples = self::samples($scene, $to - $from);
+        self::lay("{$folder}/mix.f32", $cues, $samples, $lowering);
+        [$now, $gain] = Master::make($folder, Mixdown::RATE, $loudness);
+        foreach ($stems ? array_unique(array_column($cues, 'lane')) : [] as $lane) {
+            $own = array_values(array_filter($cues, static fn (Cue $c): bool => $c->lane === $lane));
+            self::lay("{$folder}/{$lane}.f32", $own, $samples, $lowering);
+            Master::stem($folder, $lane, Mixdown::RATE, $gain);
+        }
+
+        return $now;
+    }
+
+    /** @param  list<Cue>  $cues */
+    private static function lay(string $file, array $cues, int $samples, Lowering $lowering): void
+    {
+        $out = fopen($file, 'wb') ?: throw new RuntimeException('The mix cannot be written; is the disk full?');
+        foreach (Mixdown::blocks($cues, $samples, $lowering) as $block) {
             if (fwrite($out, $block) !== strlen($block)) {
                 throw new RuntimeException('The mix cannot be written; is the disk full?');
             }
         }
         fclose($out);
-
-        return Master::make($folder, Mixdown::RATE);
     }
 
     /** Samples of so many frames. */

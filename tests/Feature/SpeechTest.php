@@ -11,12 +11,14 @@ use App\Renders\FrameStore;
 use App\Renders\RenderDesk;
 use App\Scenes\SceneStream;
 use App\Sound\SceneSound;
+use App\Sound\SoundFiles;
 use App\Speech\Readings;
 use App\Speech\ReadLine;
 use App\Speech\VoiceBook;
 use App\Speech\Wish;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Utterance;
+use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Sound\Lowering;
 use CrispReel\Core\Sound\Mixdown;
 use Illuminate\Support\Facades\Artisan;
@@ -209,7 +211,9 @@ test('voices are listed with whose each is, and heard as a sample', function ():
     $this->get("/api/scenes/{$scene->id}/voices/kiln/sound")->assertNotFound();
 });
 
-test('the film carries what is said: at its frame to the sample, at the loudness that is asked, without clipping', function (): void {
+test('the film carries what is said: at its frame to the sample, at the loudness that is asked, without clipping', function (
+    string $format, string $codec,
+): void {
     Queue::fake();
     $scene = talkers($this);
     $this->edit($scene, [
@@ -218,17 +222,19 @@ test('the film carries what is said: at its frame to the sample, at the loudness
         ], ['do' => 'line.add', 'item' => 'Oda', 'text' => 'Tick tock tick.', 'start' => 40],
     ]);
     app(Readings::class)->makeAll($scene);
-    $job = app(RenderDesk::class)->start($scene->refresh(), null, ['width' => 64, 'height' => 36, 'from' => 24, 'to' => 84]);
+    $job = app(RenderDesk::class)->start($scene->refresh(), null, [
+        'width' => 64, 'height' => 36, 'from' => 24, 'to' => 84, 'format' => $format,
+    ]);
     for ($f = 24; $f < 84; $f++) {
         app(FrameStore::class)->put($job, $f, png(64, 36, $f * 2));
     }
     app(Encoder::class)->join($job->refresh());
     $file = app(FrameStore::class)->result($job);
-    $told = new Process(['ffprobe', '-v', 'error', '-show_entries', 'stream=codec_type,codec_name,duration', '-of', 'json', $file]);
+    $told = new Process(['ffprobe', '-v', 'error', '-show_entries', 'stream=codec_type,codec_name:format=duration', '-count_frames', '-of', 'json', $file]);
     $told->mustRun();
-    $streams = array_column(json_decode($told->getOutput(), true)['streams'], null, 'codec_type');
-    expect($streams['audio']['codec_name'])->toBe('aac')->and((float) $streams['audio']['duration'])->toEqualWithDelta(2.5, 0.03)
-        ->and((float) $streams['video']['duration'])->toEqualWithDelta(2.5, 0.001);
+    $streams = array_column(json_decode($told->getOutput(), true)['streams'], 'codec_name', 'codec_type');
+    $lasts = (float) json_decode($told->getOutput(), true)['format']['duration'];
+    expect($streams['audio'])->toBe($codec)->and($lasts)->toEqualWithDelta(2.5, 0.03)->and($file)->toEndWith(".{$format}");
     $pcm = new Process(['ffmpeg', '-v', 'error', '-i', $file, '-map', '0:a:0', '-ac', '1', '-ar', '48000', '-f', 's16le', '-']);
     $pcm->mustRun();
     $samples = array_values(unpack('v*', $pcm->getOutput()) ?: []);
@@ -244,6 +250,30 @@ test('the film carries what is said: at its frame to the sample, at the loudness
     preg_match_all('/I:\s+(-?[\d.]+) LUFS/', $loud->getErrorOutput(), $i);
     preg_match_all('/Peak:\s+(-?[\d.]+) dBFS/', $loud->getErrorOutput(), $peak);
     expect((float) end($i[1]))->toEqualWithDelta(-14.0, 0.5)->and((float) end($peak[1]))->toBeLessThanOrEqual(-0.9);
+})->with([['mp4', 'aac'], ['webm', 'opus']]);
+
+test('stems add up to the mix, at the loudness that is asked for', function (): void {
+    Queue::fake();
+    $scene = talkers($this);
+    $this->edit($scene, [
+        ['do' => 'line.add', 'item' => 'Oda', 'text' => 'The last boat has gone.', 'start' => 24],
+        ['do' => 'sound.add', 'asset' => 'sound-waves', 'start' => 0, 'lane' => 'ambience', 'level' => -12],
+    ]);
+    $out = tempnam(sys_get_temp_dir(), 'reel').'.wav';
+    $ask = ['scene' => (string) $scene->id, '--out' => $out, '--json' => true];
+    expect(Artisan::call('reel:sound', $ask + ['--stems' => true, '--loudness' => '-23']))->toBe(0);
+    expect(json_decode(Artisan::output(), true)['loudness'])->toEqualWithDelta(-23.0, 0.5);
+    $of = static fn (string $file): array => Wave::fromPcm(48000, app(SoundFiles::class)->pcm((string) file_get_contents($file), 1))->samples;
+    [$mix, $speech, $bed] = array_map($of, [$out, substr($out, 0, -4).'.speech.wav', substr($out, 0, -4).'.ambience.wav']);
+    expect(count($speech))->toBe(count($mix))->and(is_file(substr($out, 0, -4).'.music.wav'))->toBeFalse();
+    $off = 0.0;
+    foreach ($mix as $i => $v) {
+        $off = max($off, abs($v - $speech[$i] - $bed[$i]));
+    }
+    // At that loudness nothing reaches the limiter.
+    expect($off)->toBeLessThan(0.002)->and(max($speech))->toBeGreaterThan(0.02);
+    expect(Artisan::call('reel:sound', ['--loudness' => 'loud'] + $ask))->not->toBe(0);
+    array_map(unlink(...), glob(substr($out, 0, -4).'*') ?: []);
 });
 
 test('music gives way to speech in the mix, by at least twelve decibels, and is as loud as it is said without', function (): void {

@@ -13,7 +13,7 @@ use App\Renders\RenderDesk;
 
 final class RenderCommand extends ReelCommand
 {
-    protected $signature = 'reel:render {scene} {--from=} {--to=} {--size= : as 1280x720} {--out= : file to write} {--as=mp4 : mp4 or png} {--quality=final : final or draft} {--json}';
+    protected $signature = 'reel:render {scene} {--from=} {--to=} {--size= : as 1280x720} {--out= : file to write} {--as=mp4 : mp4, webm or png} {--quality=final : final or draft} {--json}';
 
     protected $description = 'Render a scene to a video or a zip of pictures';
 
@@ -28,11 +28,11 @@ final class RenderCommand extends ReelCommand
             $wish += ['width' => (int) $m[1], 'height' => (int) $m[2]];
         }
         $as = $this->option('as');
-        if (! in_array($as, ['mp4', 'png'], true)) {
+        if (! in_array($as, ['mp4', 'webm', 'png'], true)) {
             throw new UserError(
                 'render.format',
                 '"'.(is_string($as) ? $as : '?').'" is not a format that is written.',
-                'Use --as=mp4 or --as=png.',
+                'Use --as=mp4, --as=webm or --as=png.',
             );
         }
         $desk = app(RenderDesk::class);

@@ -9,12 +9,15 @@ use App\Scenes\SceneStream;
 use App\Sound\SceneSound;
 use App\Sound\SceneWords;
 use App\Speech\Readings;
+use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Sound\Cue;
 use Illuminate\Support\Facades\File;
 
 final class SoundCommand extends ReelCommand
 {
     protected $signature = 'reel:sound {scene} {--from=0} {--to= : frame after the last}
-        {--out= : file to write, .wav, .srt or .vtt} {--json}';
+        {--out= : file to write, .wav, .srt or .vtt} {--loudness=-14 : LUFS of the mix} {--stems : each lane beside it, as NAME.speech.wav}
+        {--json}';
 
     protected $description = 'Write what is heard of a scene as WAV, or what is said as SubRip or WebVTT';
 
@@ -38,7 +41,7 @@ final class SoundCommand extends ReelCommand
         $words = SceneWords::of($compiled, $from, $to);
         [$bytes, $loudness] = match ($kind) {
             'srt' => [$words->srt(), null], 'vtt' => [$words->vtt(), null],
-            default => $this->mix(static fn (string $folder): float => app(SceneSound::class)->mix($compiled, $from, $to, $folder)),
+            default => $this->mix($compiled, $from, $to, $out),
         };
         if (@file_put_contents($out, $bytes) === false) {
             throw new UserError('sound.out', "\"{$out}\" cannot be written.", 'Give a file in a folder that you may write in.');
@@ -49,16 +52,22 @@ final class SoundCommand extends ReelCommand
         ]);
     }
 
-    /**
-     * @param  callable(string): float  $mix
-     * @return array{string, float}
-     */
-    private function mix(callable $mix): array
+    /** @return array{string, float} the mix, and its loudness; stems are left beside it */
+    private function mix(CompiledScene $scene, int $from, int $to, string $out): array
     {
+        $asked = (string) $this->option('loudness');
+        if (! is_numeric($asked) || $asked < -40.0 || $asked > -8.0) {
+            throw new UserError('sound.loudness', "\"{$asked}\" is no loudness of a mix.", 'Give LUFS from -40 to -8, as -14 or -23.');
+        }
         $folder = sys_get_temp_dir().'/reel-sound-'.bin2hex(random_bytes(8));
         mkdir($folder, 0o700);
         try {
-            $loudness = $mix($folder);
+            $loudness = app(SceneSound::class)->mix($scene, $from, $to, $folder, (float) $asked, (bool) $this->option('stems'));
+            foreach (Cue::LANES as $lane) {
+                if (is_file("{$folder}/{$lane}.wav")) {
+                    File::copy("{$folder}/{$lane}.wav", substr($out, 0, -4).".{$lane}.wav");
+                }
+            }
 
             return [(string) file_get_contents("{$folder}/mix.wav"), $loudness];
         } finally {

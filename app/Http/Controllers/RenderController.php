@@ -9,6 +9,7 @@ use App\Models\RenderJob;
 use App\Models\Scene;
 use App\Models\User;
 use App\Policies\Access;
+use App\Renders\FilmFormat;
 use App\Renders\FrameStore;
 use App\Renders\RenderDesk;
 use Illuminate\Http\JsonResponse;
@@ -37,7 +38,7 @@ final class RenderController
         $in = $request->validate([
             'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096',
             'height' => 'sometimes|integer|min:64|max:4096',
-            'format' => 'sometimes|in:mp4,png', 'quality' => 'sometimes|in:draft,final', 'call' => 'sometimes|uuid',
+            'format' => 'sometimes|in:mp4,webm,png', 'quality' => 'sometimes|in:draft,final', 'call' => 'sometimes|uuid',
         ]);
         $job = $this->desk->start($scene, $this->user($request), $in, is_string($in['call'] ?? null) ? strtolower($in['call']) : null);
 
@@ -67,10 +68,10 @@ final class RenderController
         $response = new BinaryFileResponse(
             $this->frames->result($render),
             200,
-            ['Content-Type' => $render->format === 'mp4' ? 'video/mp4' : 'application/zip'],
+            ['Content-Type' => FilmFormat::of($render->format)->mime()],
         );
         $response->setContentDisposition(
-            $request->boolean('download') || $render->format !== 'mp4' ? 'attachment' : 'inline',
+            $request->boolean('download') || ! FilmFormat::of($render->format)->isFilm() ? 'attachment' : 'inline',
             $render->file_name,
         );
 

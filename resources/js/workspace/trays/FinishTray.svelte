@@ -121,6 +121,7 @@
             >As
             <select class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink" aria-label="As" bind:value={asked.format}>
                 <option value="mp4">Video (MP4)</option>
+                <option value="webm">Video (WebM)</option>
                 <option value="png">Pictures (PNG, zipped)</option>
             </select>
         </label>
@@ -161,7 +162,7 @@
                     </p>
                 {:else if r.status === 'done'}
                     <div class="mt-1 flex gap-3">
-                        {#if r.format === 'mp4'}<button
+                        {#if r.format !== 'png'}<button
                                 class="font-medium text-tide hover:underline"
                                 onclick={() => (watching = watching === r.id ? null : r.id)}>{watching === r.id ? 'Close' : 'Watch'}</button
                             >{/if}
