@@ -56,7 +56,8 @@ final class Master
     public static function stem(string $folder, string $name, int $rate, float $gain): void
     {
         self::ffmpeg($folder, [
-            '-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', "{$name}.f32", '-af', sprintf('volume=%.3FdB', $gain), '-c:a', 'pcm_s24le',
+            '-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', "{$name}.f32", '-af', sprintf('volume=%.3FdB', $gain),
+            '-c:a', 'pcm_s24le',
             "{$name}.wav",
         ]);
     }

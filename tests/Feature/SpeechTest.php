@@ -230,7 +230,7 @@ test('the film carries what is said: at its frame to the sample, at the loudness
     }
     app(Encoder::class)->join($job->refresh());
     $file = app(FrameStore::class)->result($job);
-    $told = new Process(['ffprobe', '-v', 'error', '-show_entries', 'stream=codec_type,codec_name:format=duration', '-count_frames', '-of', 'json', $file]);
+    $told = new Process(['ffprobe', '-v', 'error', '-show_entries', 'stream=codec_type,codec_name:format=duration', '-of', 'json', $file]);
     $told->mustRun();
     $streams = array_column(json_decode($told->getOutput(), true)['streams'], 'codec_name', 'codec_type');
     $lasts = (float) json_decode($told->getOutput(), true)['format']['duration'];
@@ -263,7 +263,8 @@ test('stems add up to the mix, at the loudness that is asked for', function (): 
     $ask = ['scene' => (string) $scene->id, '--out' => $out, '--json' => true];
     expect(Artisan::call('reel:sound', $ask + ['--stems' => true, '--loudness' => '-23']))->toBe(0);
     expect(json_decode(Artisan::output(), true)['loudness'])->toEqualWithDelta(-23.0, 0.5);
-    $of = static fn (string $file): array => Wave::fromPcm(48000, app(SoundFiles::class)->pcm((string) file_get_contents($file), 1))->samples;
+    $pcm = static fn (string $file): string => app(SoundFiles::class)->pcm((string) file_get_contents($file), 1);
+    $of = static fn (string $file): array => Wave::fromPcm(48000, $pcm($file))->samples;
     [$mix, $speech, $bed] = array_map($of, [$out, substr($out, 0, -4).'.speech.wav', substr($out, 0, -4).'.ambience.wav']);
     expect(count($speech))->toBe(count($mix))->and(is_file(substr($out, 0, -4).'.music.wav'))->toBeFalse();
     $off = 0.0;
