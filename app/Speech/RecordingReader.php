@@ -47,7 +47,7 @@ final class RecordingReader
         } catch (RuntimeException) {
             throw new NoVoice('The recording cannot be played any more. Record it again, or let the voice read the line.');
         }
-        $heard = Silences::heard(Cepstra::of($plain)->energy, ...self::ROOM);
+        $heard = Silences::heard(Cepstra::loudness($plain), ...self::ROOM);
         if ($heard === null) {
             throw new NoVoice('Nothing is heard in the recording. Was the microphone on? Record it again, or let the voice read the line.');
         }

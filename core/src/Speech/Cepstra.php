@@ -83,6 +83,30 @@ final readonly class Cepstra
     }
 
     /**
+     * Only how loud it is: natural logarithm of the power of each 10 ms, as cepstra of it would have.
+     *
+     * @return list<float>
+     */
+    public static function loudness(Wave $wave): array
+    {
+        $out = [];
+        for ($at = 0, $last = count($wave->samples) - self::WINDOW; $at <= $last; $at += self::HOP) {
+            $sum = 0.0;
+            for ($i = $at; $i < $at + self::WINDOW; $i++) {
+                $sum += $wave->samples[$i] * $wave->samples[$i];
+            }
+            $out[] = self::logarithm($sum);
+        }
+
+        return $out;
+    }
+
+    private static function logarithm(float $squares): float
+    {
+        return log(32768.0 ** 2 * $squares / self::WINDOW + 1.0);
+    }
+
+    /**
      * @param  array<int, float>  $samples
      * @param  list<float>  $window
      * @return array{list<float>, float} high sounds raised, on the scale of 16 bits; and how loud it is
@@ -99,7 +123,7 @@ final readonly class Cepstra
             $last = $s;
         }
 
-        return [array_pad($out, self::SIZE, 0.0), log(32768.0 ** 2 * $sum / self::WINDOW + 1.0)];
+        return [array_pad($out, self::SIZE, 0.0), self::logarithm($sum)];
     }
 
     /**

@@ -34,9 +34,9 @@ final class Overheard
     /** @param  list<float>  $loudness  in Reading::STEP */
     public static function of(Wave $wave, array $loudness): Reading
     {
-        $cepstra = Cepstra::of($wave);
-        $silent = array_fill(0, count($cepstra->energy), false);
-        foreach (Silences::of($cepstra->energy, self::PAUSE) as [$a, $z]) {
+        $energy = Cepstra::loudness($wave);
+        $silent = array_fill(0, count($energy), false);
+        foreach (Silences::of($energy, self::PAUSE) as [$a, $z]) {
             array_splice($silent, $a, $z - $a, array_fill(0, $z - $a, true));
         }
         $names = [];
