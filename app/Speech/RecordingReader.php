@@ -6,13 +6,13 @@ namespace App\Speech;
 
 use App\Sound\SoundFiles;
 use CrispReel\Core\Format\Wave;
+use CrispReel\Core\Sound\Alignment;
+use CrispReel\Core\Sound\Cepstra;
 use CrispReel\Core\Sound\Mixdown;
-use CrispReel\Core\Speech\Alignment;
-use CrispReel\Core\Speech\Cepstra;
-use CrispReel\Core\Speech\Overheard;
+use CrispReel\Core\Sound\Overheard;
+use CrispReel\Core\Sound\Silences;
 use CrispReel\Core\Speech\Reading;
 use CrispReel\Core\Speech\Script;
-use CrispReel\Core\Speech\Silences;
 use RuntimeException;
 
 /**

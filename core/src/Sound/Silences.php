@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Speech;
+namespace CrispReel\Core\Sound;
 
 /** Where a sound is silent, told by how loud it is every 10 ms. */
 final class Silences

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Speech;
+namespace CrispReel\Core\Sound;
 
 use CrispReel\Core\Format\Wave;
 use InvalidArgumentException;

@@ -2,10 +2,13 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Speech;
+namespace CrispReel\Core\Sound;
 
 use Closure;
 use CrispReel\Core\Format\Wave;
+use CrispReel\Core\Speech\Phone;
+use CrispReel\Core\Speech\Reading;
+use CrispReel\Core\Speech\Word;
 
 /**
  * When somebody who says the same as a voice makes each of its sounds: cepstra of both are warped on to each other, and the voice's

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Speech;
+namespace CrispReel\Core\Sound;
 
 /**
  * Which moment of one sound is which of another: dynamic time warping with a limit to its slope (Sakoe and Chiba 1978, symmetric,

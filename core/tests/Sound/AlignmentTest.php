@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Noise;
-use CrispReel\Core\Speech\Alignment;
-use CrispReel\Core\Speech\Cepstra;
-use CrispReel\Core\Speech\Fourier;
-use CrispReel\Core\Speech\Overheard;
+use CrispReel\Core\Sound\Alignment;
+use CrispReel\Core\Sound\Cepstra;
+use CrispReel\Core\Sound\Fourier;
+use CrispReel\Core\Sound\Overheard;
+use CrispReel\Core\Sound\Silences;
+use CrispReel\Core\Sound\Warp;
 use CrispReel\Core\Speech\Phone;
 use CrispReel\Core\Speech\Reading;
-use CrispReel\Core\Speech\Silences;
-use CrispReel\Core\Speech\Warp;
 use CrispReel\Core\Speech\Word;
 
 /**
@@ -73,7 +73,8 @@ test('cepstra do not know how loud a sound is, and tell sounds apart whoever mak
     [$high] = hummed(HUMMED, 190.0, 1.05);
     $soft = new Wave($low->rate, array_map(static fn (float $s): float => 0.5 * $s, $low->samples));
     $of = Cepstra::of($low);
-    expect(Cepstra::loudness($low))->toEqualWithDelta($of->energy, 1e-9)->and($of->frames)->toHaveCount(intdiv(count($low->samples) - 400, 160) + 1)->and($of->frames[0])->toHaveCount(13);
+    expect(Cepstra::loudness($low))->toEqualWithDelta($of->energy, 1e-9)
+        ->and($of->frames)->toHaveCount(intdiv(count($low->samples) - 400, 160) + 1)->and($of->frames[0])->toHaveCount(13);
     $far = static fn (array $x, array $y): float => sqrt(
         array_sum(array_map(static fn (float $p, float $q): float => ($p - $q) ** 2, $x, $y)),
     );

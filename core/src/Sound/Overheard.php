@@ -2,9 +2,11 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Speech;
+namespace CrispReel\Core\Sound;
 
 use CrispReel\Core\Format\Wave;
+use CrispReel\Core\Speech\Phone;
+use CrispReel\Core\Speech\Reading;
 
 /**
  * A reading of a recording whose words nobody knows: where it is silent, and a sound that opens the mouth about as much and as wide
