@@ -52,12 +52,12 @@ final class Master
         return [$now, $gain];
     }
 
-    /** A stem beside the mix: "NAME.f32" raised by as much as that was, and nothing else done to it, so that stems add up. */
+    /** A stem beside the mix: "NAME.f32" raised by as much as that was, and nothing else, so that stems add up; no peak clips floats. */
     public static function stem(string $folder, string $name, int $rate, float $gain): void
     {
         self::ffmpeg($folder, [
             '-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', "{$name}.f32", '-af', sprintf('volume=%.3FdB', $gain),
-            '-c:a', 'pcm_s24le',
+            '-c:a', 'pcm_f32le',
             "{$name}.wav",
         ]);
     }

@@ -101,6 +101,12 @@ final class Readings
         return $out;
     }
 
+    /** Whether a sound is one that a line of the scene is heard as. */
+    public static function isOf(Scene $scene, string $sound): bool
+    {
+        return in_array($sound, array_map(static fn (stdClass $r): string => (string) $r->sound, self::rows(self::wishes($scene))), true);
+    }
+
     /**
      * What a scene's document says of its lines: assets with sound and times, and which line was read as which.
      *

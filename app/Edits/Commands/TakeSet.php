@@ -27,11 +27,8 @@ final class TakeSet implements EditCommand
     {
         $row = $scene->find('takes', $in['take']);
         $values = RowColumns::changed(Take::class, array_diff_key($in, ['take' => 1]), $scene, $row);
-        TakeAdd::refuseBackwards(...array_values(array_replace([
-            'source_in' => $row->source_in, 'source_out' => $row->source_out,
-        ], array_intersect_key(
-            $values, ['source_in' => 1, 'source_out' => 1],
-        ))));
+        $now = array_replace((array) $row, $values);
+        TakeAdd::refuseBackwards($now['source_in'], $now['source_out']);
         if (($values['chosen'] ?? false) && ! $row->chosen) {
             TakeAdd::unchoose($scene, (int) $row->line_id);
         }

@@ -72,10 +72,7 @@ final class RecordingController
         $isShelved = AssetVersion::query()->where('blob', $hash)->whereHas('asset', static fn ($q) => $q->where('kind', 'sound')->where(
             static fn ($q) => $q->whereNull('production_id')->orWhere('production_id', $scene->production_id),
         ))->exists();
-        $isSaid = static fn (): bool => in_array($hash, array_map(
-            static fn (object $r): string => (string) $r->sound, Readings::rows(Readings::wishes($scene)),
-        ), true);
-        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && ($isShelved || $isSaid()), 404);
+        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && ($isShelved || Readings::isOf($scene, $hash)), 404);
         $made = $this->peaks->of($hash);
 
         return response()->json(['perSecond' => $made['perSecond'], 'levels' => base64_encode($made['levels'])])

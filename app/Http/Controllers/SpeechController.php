@@ -50,8 +50,7 @@ final class SpeechController
     public function sound(Request $request, Scene $scene, string $hash): Response
     {
         Access::see($this->user($request), $scene);
-        $sounds = array_map(static fn (object $r): string => (string) $r->sound, Readings::rows(Readings::wishes($scene)));
-        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && in_array($hash, $sounds, true), 404);
+        abort_unless(preg_match('/^[0-9a-f]{64}$/', $hash) === 1 && Readings::isOf($scene, $hash), 404);
 
         return AssetController::file($this->blobs, $hash, $request->header('Range'));
     }
