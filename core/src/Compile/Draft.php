@@ -187,6 +187,12 @@ final class Draft
         $this->put('framed', $framed);
     }
 
+    /** @param  array<string, Eyes>  $eyes  by performer */
+    public function putEyes(array $eyes): void
+    {
+        $this->put('eyes', $eyes);
+    }
+
     /** All that poses are worked out from. */
     public function poses(): Poses
     {
@@ -217,8 +223,11 @@ final class Draft
         /** @var array<string, FaceLayer> $faces */
         $faces = $this->read('faces');
 
+        /** @var array<string, Eyes> $eyes */
+        $eyes = $this->read('eyes');
+
         return new Poses(
-            $this->document, $this->lanes(), $this->places(), $carries, $grasps, $holds, $touchUps, $this->drives(), $faces,
+            $this->document, $this->lanes(), $this->places(), $carries, $grasps, $holds, $touchUps, $this->drives(), $faces, $eyes,
         );
     }
 

@@ -44,9 +44,6 @@ final class FaceLayer
     /** @var array<int, float> columns of the face that a speaking mouth takes: what is left of them */
     private readonly array $left;
 
-    /** @var array<int, int> columns of wide eyes to the lid of their side */
-    private readonly array $lids;
-
     /**
      * @param  list<Utterance>  $says
      * @param  list<Utterance>  $hears
@@ -70,13 +67,6 @@ final class FaceLayer
             }
         }
         $this->left = $left;
-        $lids = [];
-        foreach (['L', 'R'] as $side) {
-            foreach (array_keys($this->player->of("blink{$side}")) as $lid) {
-                $lids += array_fill_keys(array_keys($this->player->of("wide{$side}")), $lid);
-            }
-        }
-        $this->lids = $lids;
     }
 
     /**
@@ -103,10 +93,6 @@ final class FaceLayer
         $row = $this->blended($row, $face, $speaks);
         if ($speaks > 0.0) {
             $row = $this->spoken($row, $held, $frame);
-        }
-        foreach ($this->lids as $wide => $lid) {
-            // A wide eye would never shut.
-            $row[$this->first + $wide] *= 1.0 - min(1.0, $row[$this->first + $lid]);
         }
 
         return $this->turned(array_values($row), $held);

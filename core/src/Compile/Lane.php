@@ -82,7 +82,7 @@ final class Lane
         return $least > 0.0 ? $this->life->over($row, $frame, $full, $least) : $row;
     }
 
-    /** @return array{float, float} how much life is lacking: all of it; breath and blinks */
+    /** @return array{float, float} how much life is lacking: all of it; breath */
     private function lacks(int $i, float $frame): array
     {
         if ($this->segments === []) {

@@ -58,7 +58,7 @@ final class LaneSegment
     /** How the body is held at its end, where the motion itself does not say. */
     public ?string $stance = null;
 
-    /** Whether the motion breathes and blinks by itself; recorded ones do not. */
+    /** Whether the motion breathes by itself; recorded ones do not. */
     public bool $lives = false;
 
     private readonly bool $onTheSpot;
@@ -132,7 +132,7 @@ final class LaneSegment
     }
 
     /**
-     * How much life a frame lacks: all of it where the motion stands still, of breath and blinks too where it has none by itself.
+     * How much life a frame lacks: all of it where the motion stands still, of breath too where it has none by itself.
      *
      * @return array{float, float}
      */

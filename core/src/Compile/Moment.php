@@ -151,8 +151,8 @@ final class Moment
         }
         $looks = $this->looks ? $this->active($item, true) : [];
         if ($looks !== []) {
-            $this->seen ??= new Looks($this->scene, $this->blind(), $this->active(...));
-            $this->rows[$item] = $this->seen->row($item, $looks);
+            $this->seen ??= new Looks($this->scene, $this->blind(), $this->active(...), $this->frame);
+            $this->rows[$item] = $this->lidded($item, $this->seen->row($item, $looks));
             $this->missing = $this->seen->missing + $this->blind()->missing + $this->missing;
 
             return $this->rows[$item];
@@ -179,7 +179,18 @@ final class Moment
             $row = $this->held($item, $row, $holds);
         }
 
-        return $this->rows[$item] = $row;
+        return $this->rows[$item] = $this->lidded($item, $row);
+    }
+
+    /**
+     * The lids go by where the eyes look at last, so not before anybody looks.
+     *
+     * @param  list<float>  $row
+     * @return list<float>
+     */
+    private function lidded(string $item, array $row): array
+    {
+        return $this->looks && isset($this->scene->eyes[$item]) ? $this->scene->eyes[$item]->over($row, $this->frame) : $row;
     }
 
     /** @return list<array{Hold, float}> looks, or all other holds, that pull now, with their shares */

@@ -21,6 +21,7 @@ final readonly class Poses
      * @param  array<string, list<array{TouchUp, int}>>  $touchUps  by performer, with the joint
      * @param  array<string, Drive>  $drives  by item
      * @param  array<string, FaceLayer>  $faces  by performer who speaks, listens or shows something
+     * @param  array<string, Eyes>  $eyes  by performer
      */
     public function __construct(
         public Document $document,
@@ -32,6 +33,7 @@ final readonly class Poses
         public array $touchUps,
         public array $drives,
         public array $faces = [],
+        public array $eyes = [],
     ) {
     }
 
@@ -59,6 +61,7 @@ final readonly class Poses
             isset($this->drives[$id]) ? $this->drives[$id]->fingerprint() : null,
             isset($this->lanes[$id]) ? $this->lanes[$id]->fingerprint($from, $to) : null,
             isset($this->faces[$id]) ? $this->faces[$id]->fingerprint($from, $to) : null,
+            isset($this->eyes[$id]) ? $this->eyes[$id]->fingerprint($from, $to) : null,
         ];
         foreach ($this->grasps[$id] ?? [] as $g) {
             if ($within($g->from - Grasp::EASE, $g->to)) {

@@ -14,6 +14,7 @@ final class SceneCompiler
     private const PASSES = [
         Passes\Order::class, Passes\Places::class, Passes\Lines::class, Passes\Lanes::class, Passes\Drives::class,
         Passes\Length::class, Passes\Faces::class, Passes\TouchUps::class, Passes\Grasps::class, Passes\Holds::class,
+        Passes\Lids::class,
         Passes\Carries::class, Passes\Misses::class, Passes\Standers::class, Passes\Cloths::class, Passes\Lamps::class,
         Passes\Framings::class,
     ];

@@ -64,6 +64,19 @@ final class ClipTable
         return ($this->count - 1) / $this->rate;
     }
 
+    /** Whether a number of the rows is once below a level and once above it. */
+    public function moves(int $column, float $level): bool
+    {
+        $below = $above = false;
+        for ($i = 0; $i < $this->count && ! ($below && $above); $i++) {
+            $v = $this->row($i)[$column];
+            $below = $below || $v < $level;
+            $above = $above || $v >= $level;
+        }
+
+        return $below && $above;
+    }
+
     /** @return list<float> */
     public function row(int $i): array
     {

@@ -12,7 +12,7 @@ use CrispReel\Core\Rig\Figure;
 use CrispReel\Core\Rig\Posture;
 
 /**
- * What a body does by itself, laid over whatever pose it has: it breathes, blinks, shifts its weight, looks about a little. Feet stay
+ * What a body does by itself, laid over whatever pose it has: it breathes, shifts its weight, looks about a little. Feet stay
  * where they are. Works on any figure as far as it has the joints and shapes for it; any frame, in any order, the same answer.
  *
  * @phpstan-type Quat array{float, float, float, float}
@@ -20,14 +20,14 @@ use CrispReel\Core\Rig\Posture;
 final class Life
 {
     /**
-     * Breaths a second, degrees that they turn the chest by, seconds between blinks, between shifts of weight, metres of a shift,
-     * degrees of a look, seconds between looks, degrees of a shiver, seconds that lids take to close.
+     * Breaths a second, degrees that they turn the chest by, seconds between shifts of weight, metres of a shift, degrees of a look,
+     * seconds between looks, degrees of a shiver.
      */
     private const OF = [
-        'calm' => [0.25, 1.4, 4.0, 5.0, 0.013, 6.0, 3.0, 0.0, 0.125],
-        'tense' => [0.36, 1.8, 2.9, 3.6, 0.010, 9.0, 1.9, 0.12, 0.10],
-        'cold' => [0.33, 1.5, 3.6, 3.2, 0.015, 5.0, 2.8, 0.9, 0.125],
-        'tired' => [0.19, 2.2, 3.1, 6.4, 0.017, 3.5, 4.6, 0.0, 0.22],
+        'calm' => [0.25, 1.4, 5.0, 0.013, 6.0, 3.0, 0.0],
+        'tense' => [0.36, 1.8, 3.6, 0.010, 9.0, 1.9, 0.12],
+        'cold' => [0.33, 1.5, 3.2, 0.015, 5.0, 2.8, 0.9],
+        'tired' => [0.19, 2.2, 6.4, 0.017, 3.5, 4.6, 0.0],
     ];
 
     /** Of the legs' length: with the hips lower than that over the feet, nobody shifts weight. */
@@ -39,9 +39,6 @@ final class Life
     private const AHEAD = 0.08;
 
     private const QUICK = [0.07, 0.42];
-
-    /** @var list<int> columns of the shapes that close lids */
-    private readonly array $lids;
 
     /** @var array<string, int> joints by role, where there are any */
     private readonly array $joints;
@@ -55,24 +52,18 @@ final class Life
     ) {
         $this->joints = $figure->skeleton->roles;
         $this->of = self::OF[$kind] ?? self::OF['calm'];
-        $first = 3 + 4 * $figure->skeleton->count();
-        $lids = array_keys(array_filter($figure->morphs, static fn (string $m): bool => preg_match('/blink|eyes?_?close/i', $m) === 1));
-        $this->lids = array_map(static fn (int $k): int => $first + $k, $lids);
     }
 
     /**
      * @param  list<float>  $row
      * @param  float  $full  how much of all of it, 0 to 1: a body that does something by itself needs none
-     * @param  float  $least  how much of breath and blinks: recorded motions mostly have none
+     * @param  float  $least  how much of breath: recorded motions mostly have none
      * @return list<float>
      */
     public function over(array $row, float $frame, float $full, float $least): array
     {
         $t = $frame / $this->perSecond;
-        foreach ($this->lids as $k) {
-            $row[$k] = max($row[$k], $least * $this->lid($t));
-        }
-        $p = new Posture($this->figure->skeleton, $this->figure->hips, array_values($row));
+        $p = new Posture($this->figure->skeleton, $this->figure->hips, $row);
         $hips = $this->figure->hips;
         $about = Q4::mul($p->at($hips)[1], Q4::conjugate($this->figure->restTurn($hips)));
         $this->breathe($p, $about, $t, $least);
@@ -84,25 +75,10 @@ final class Life
         return $p->result();
     }
 
-    /** How far lids are closed, 0 to 1: once in every slot, somewhere in its middle half, so that no two come in step. */
-    public function lid(float $t): float
-    {
-        [, , $every, , , , , , $down] = $this->of;
-        $slot = (int) floor($t / $every);
-        $most = 0.0;
-        foreach ([$slot - 1, $slot] as $i) {
-            $at = ($i + 0.25 + 0.5 * Noise::hash($i, $this->seed)) * $every;
-            $up = 1.35 * $down;
-            $most = max($most, $t < $at ? Ease::smooth(($t - $at + $down) / $down) : Ease::smooth(($at + $up - $t) / $up));
-        }
-
-        return $most;
-    }
-
     /** @param  Quat  $about  the turn of the body since rest */
     private function breathe(Posture $p, array $about, float $t, float $w): void
     {
-        [$hz, $deg, , , , , , $shiver] = $this->of;
+        [$hz, $deg, , , , , $shiver] = $this->of;
         // Breaths are not all alike: their pace sways by a tenth.
         $phase = 2 * M_PI * ($hz * $t + 0.1 * Noise::value(0.11 * $t, $this->seed + 1)) + 6.3 * Noise::hash(7, $this->seed);
         $in = $w * $deg * (0.85 + 0.15 * Noise::value(0.2 * $t, $this->seed + 2)) * sin($phase);
@@ -126,7 +102,7 @@ final class Life
         if ($legs[0] === null || $legs[1] === null || ! $this->isUpright($p, $legs[0], $legs[1])) {
             return;
         }
-        [, , , $every, $metres] = $this->of;
+        [, , $every, $metres] = $this->of;
         $side = $this->step($t / $every, 5, 0.9 / $every);
         $sway = 0.25 * Noise::value(0.4 * $t, $this->seed + 6);
         $by = $w * $metres * ($side + $sway);
@@ -160,7 +136,7 @@ final class Life
      */
     private function look(Posture $p, array $about, float $t, float $w): void
     {
-        [, , , , , $deg, $every] = $this->of;
+        [, , , , $deg, $every] = $this->of;
         $at = fn (float $when, float $takes, int $what): float => $w * $this->step($when / $every, $what, $takes / $every);
         $yaw = $deg * $at($t, self::QUICK[1], 8);
         $pitch = 0.4 * $deg * $at($t, self::QUICK[1], 9);

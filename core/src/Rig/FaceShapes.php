@@ -126,6 +126,12 @@ final class FaceShapes
         return self::means($name)[1];
     }
 
+    /** Whether a shape by that name opens or shuts the lids. */
+    public static function isLid(string $name): bool
+    {
+        return in_array(self::means($name)[0], ['blink', 'wide'], true);
+    }
+
     /** The name without what a program puts before it, in lower case, letters and digits only. */
     private static function plain(string $name): string
     {

@@ -35,7 +35,7 @@ test('a pass in the wrong place of the list says what is missing', function (): 
 
 test('nobody asks where something is before that is settled', function (): void {
     $draft = draftOf();
-    foreach (['Order', 'Places', 'Lines', 'Lanes', 'Drives', 'Length', 'Faces', 'TouchUps', 'Grasps', 'Holds'] as $pass) {
+    foreach (['Order', 'Places', 'Lines', 'Lanes', 'Drives', 'Length', 'Faces', 'TouchUps', 'Grasps', 'Holds', 'Lids'] as $pass) {
         $class = "CrispReel\\Core\\Compile\\Passes\\{$pass}";
         (new $class)->settle($draft);
     }

@@ -6,7 +6,6 @@ namespace CrispReel\Core\Motion\Model;
 
 use CrispReel\Core\Math\Angle;
 use CrispReel\Core\Math\Ease;
-use CrispReel\Core\Math\Noise;
 use CrispReel\Core\Math\Smoothing;
 use CrispReel\Core\Rig\ArmPose;
 use CrispReel\Core\Rig\BodyFrame;
@@ -154,7 +153,7 @@ final class Gait
             $a * $st->pelvisList * $wave(0.145) + $idle * $sway * 1.5 * $d,
         ];
         $c->kneeOut = 0.05 + 0.05 * $idle;
-        $this->upper($c, $t, $phase, $a, $sway, $raw);
+        $this->upper($c, $t, $phase, $a, $sway);
         if (! $raw) {
             $c->hip[1] = Ride::limited($this->body, $c, $this->rideAt($t), $this->plan->even ? 0.010 : 0.025) + $idle * 0.002 * $c->breath;
 
@@ -213,7 +212,7 @@ final class Gait
             : Ease::mix($st->kneeMid, $st->kneeOff, Ease::smooth(($u - 0.6) / 0.4));
     }
 
-    private function upper(Channels $c, float $t, float $phase, float $a, float $sway, bool $raw): void
+    private function upper(Channels $c, float $t, float $phase, float $a, float $sway): void
     {
         $st = $this->now;
         $d = M_PI / 180;
@@ -246,9 +245,6 @@ final class Gait
         }
         $low = max(0.0, -$st->mood);
         $c->face = ['smile' => 0.15 + 0.35 * max(0.0, $st->mood), 'browsDown' => $low * 0.5, 'frown' => $low * 0.4];
-        if (! $raw) {
-            $c->face += ['blinkL' => $this->blink($t), 'blinkR' => $this->blink($t)];
-        }
     }
 
     /** The head looks where the course leads, half a second ahead of the feet. */
@@ -282,15 +278,5 @@ final class Gait
             lift: (-1.5 + 3 * $st->age - 2 * $st->mood) * $d + $a * 1.2 * $d * $wave2(0.1),
             forward: (3 + 9 * $st->age - 5 * $st->mood) * $d + $a * 5 * $d * $wave(0.0),
         );
-    }
-
-    private function blink(float $t): float
-    {
-        $slots = max(1, (int) round($this->seconds / 2.7));
-        $slot = $this->seconds / $slots;
-        $i = (int) floor($t / $slot);
-        $te = ($i + 0.2 + 0.5 * Noise::hash($i % $slots, $this->seed + 50)) * $slot;
-
-        return Ease::smooth(($t - $te) / 0.07) * Ease::smooth(($te + 0.24 - $t) / 0.12);
     }
 }

@@ -23,7 +23,7 @@ final class MotionSampler
     public const GAIT_RATE = 60.0;
 
     /** Bump when any model changes: tables solved before are then made anew. */
-    public const VERSION = 11;
+    public const VERSION = 12;
 
     /** @param  list<string>  $morphs the figure's face shapes, in its order */
     public static function table(BodyFrame $body, MotionRecipe $recipe, array $morphs): ClipTable

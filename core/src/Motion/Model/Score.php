@@ -16,7 +16,7 @@ use CrispReel\Core\Rig\Reach;
 
 /**
  * A motion written down as key moments: where hips, trunk, head, hands and feet are to be, and what trembles or beats on
- * the way. Each part keeps a time line of its own, the body's weight, breath, blinks and small unrest are added, legs and
+ * the way. Each part keeps a time line of its own, the body's weight, breath and small unrest are added, legs and
  * hands find their places by inverse kinematics. So a score plays on any figure, feet where they were put.
  *
  * Lengths are metres of a person of 1.70 m, angles degrees; places are in the motion's own space (+Z ahead, +X left). What a

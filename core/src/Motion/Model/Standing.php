@@ -124,7 +124,7 @@ final class Standing
         $this->arms($c, $t, $breath);
         $c->kneeOut = 0.10;
         $this->settle($c, $t);
-        $c->face = ['smile' => 0.2, 'blinkL' => $this->blink($t), 'blinkR' => $this->blink($t)];
+        $c->face = ['smile' => 0.2];
 
         return $c;
     }
@@ -206,19 +206,6 @@ final class Standing
             $a->lift += $breath * 1.3 * $d;
             $a->curl += $this->noise($t, 0.4, 17 + $m) * 0.08;
         }
-    }
-
-    public function blink(float $t): float
-    {
-        $slots = max(1, (int) round($this->period / 2.7));
-        $slot = $this->period / $slots;
-        $b = 0.0;
-        for ($i = 0; $i < $slots; $i++) {
-            $te = ($i + 0.15 + 0.7 * Noise::hash($i, $this->seed + 50)) * $slot;
-            $b = max($b, Ease::smooth(($t - $te) / 0.07) * Ease::smooth(($te + 0.24 - $t) / 0.12));
-        }
-
-        return $b;
     }
 
     public function body(): BodyFrame
