@@ -27,6 +27,12 @@ final class Accents
     /** Seconds between two nods at least, and between two brows. */
     private const APART = [0.8, 2.0];
 
+    /** Seconds that nobody listens without showing it. */
+    private const MUTE = 3.0;
+
+    /** @var array<string, list<array{float, string}>> answers of who listens, by line */
+    private array $listened = [];
+
     /** @var array<string, array{list<float>, list<Accent>}> seconds of nods and brows by line */
     private array $known = [];
 
@@ -55,7 +61,7 @@ final class Accents
         $this->done($face, $held, $u, $t);
         [$from, $to] = $u->spoken;
         if ($u->asks) {
-            $held[2] += (Noise::hash(crc32($u->line->id), 5) < 0.5 ? 1 : -1) * self::TILT
+            $held[2] += self::side($u) * self::TILT
                 * self::plateau($t, $to - 0.7, $to - 0.1, $to + 0.3, $to + 0.9);
         }
         $talks = self::plateau($t, $from - 0.2, $from + 0.2, $to - 0.2, $to + 0.4);
@@ -119,10 +125,17 @@ final class Accents
         if ($t < -0.5 || $t > $u->reading->seconds + 2.0) {
             return;
         }
-        foreach ($u->phrases as [, $to]) {
-            $at = $to + 0.22;
-            $held[1] += self::HEARD[0] * self::bump($t, $at, $at + 0.2, $at + 0.5)
-                + self::HEARD[1] * self::bump($t, $at + 0.5, $at + 0.7, $at + 0.95);
+        foreach ($this->answers($u) as [$at, $what]) {
+            if ($what === 'nod') {
+                $held[1] += self::HEARD[0] * self::bump($t, $at, $at + 0.2, $at + 0.5)
+                    + self::HEARD[1] * self::bump($t, $at + 0.5, $at + 0.7, $at + 0.95);
+            } elseif ($what === 'tilt') {
+                $held[2] += self::side($u) * 0.8 * self::TILT * self::plateau($t, $at, $at + 0.3, $at + 0.7, $at + 1.3);
+            } else {
+                foreach (['browOutUpL', 'browOutUpR', 'browInUpL', 'browInUpR'] as $name) {
+                    $face[$name] = max($face[$name] ?? 0.0, 0.4 * self::plateau($t, $at, $at + 0.15, $at + 0.4, $at + 0.8));
+                }
+            }
         }
         [$from, $to] = $u->spoken;
         if ($u->shouts) {
@@ -133,6 +146,38 @@ final class Accents
                 $face[$name] = max($face[$name] ?? 0.0, $w * $v);
             }
         }
+    }
+
+    /**
+     * Seconds at which who listens shows that they do, and how: nods at the ends of clauses, brows or a tilt where none ends for long.
+     *
+     * @return list<array{float, string}>
+     */
+    public function answers(Utterance $u): array
+    {
+        if (isset($this->listened[$u->line->id])) {
+            return $this->listened[$u->line->id];
+        }
+        $out = [];
+        $last = $u->spoken[0];
+        foreach ($u->phrases as [, $to]) {
+            $at = $to + 0.22;
+            for ($n = 0; $at - $last > self::MUTE; $n++) {
+                $last += min(self::MUTE - Noise::hash((int) round(10.0 * $last), $this->seed + 34), ($at - $last) / 2);
+                $out[] = [$last, Noise::hash($n, $this->seed + crc32($u->line->id)) < 0.5 ? 'tilt' : 'brows'];
+            }
+            if ($out === [] || $at - $out[count($out) - 1][0] >= self::APART[0]) {
+                $out[] = [$at, 'nod'];
+                $last = $at;
+            }
+        }
+
+        return $this->listened[$u->line->id] = $out;
+    }
+
+    private static function side(Utterance $u): float
+    {
+        return Noise::hash(crc32($u->line->id), 5) < 0.5 ? 1.0 : -1.0;
     }
 
     private static function bump(float $t, float $from, float $most, float $to): float

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use CrispReel\Core\Compile\Accents;
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Glances;
 use CrispReel\Core\Compile\Utterance;
@@ -177,4 +178,29 @@ test('a short answer is given straight to the face', function (): void {
         'lines' => [['id' => 'a', 'item' => 'oda', 'text' => 'Has he gone?', 'start' => 10]],
     ]);
     expect($short->poses->eyes['oda']->glances?->spans())->toBe([])->and($short->poses->eyes['bram']->glances?->spans())->toBe([]);
+});
+
+test('who listens shows it at least once in four seconds, and nods at the end', function (): void {
+    $long = 'We went over the hill and down to the water and along the wall and past the mill and up the lane and round the yard and in.';
+    $s = Scenes::compile([
+        'items' => [Scenes::item('oda', 'oda', -0.6, 0.0, 90.0), Scenes::item('bram', 'bram', 0.6, 0.0, -90.0)],
+        'lines' => [
+            ['id' => 'a', 'item' => 'oda', 'text' => $long, 'start' => 10],
+            ['id' => 'b', 'item' => 'bram', 'text' => 'No. Yes. Well, no.', 'after' => 'a'],
+        ],
+    ]);
+    foreach (range(1, 30) as $seed) {
+        $accents = new Accents($seed);
+        [$u, $short] = $s->utterances;
+        $at = [$u->spoken[0], ...array_column($accents->answers($u), 0)];
+        expect(count($u->phrases))->toBe(1)->and($u->spoken[1] - $u->spoken[0])->toBeGreaterThan(6.0);
+        foreach (range(1, count($at) - 1) as $n) {
+            expect($at[$n] - $at[$n - 1])->toBeBetween(0.8, 4.0);
+        }
+        expect($u->spoken[1] - $at[count($at) - 1])->toBeLessThan(4.0);
+        $last = array_column($accents->answers($short), 0);
+        foreach (range(1, count($last) - 1) as $n) {
+            expect($last[$n] - $last[$n - 1])->toBeGreaterThanOrEqual(0.8);
+        }
+    }
 });
