@@ -180,13 +180,14 @@ final class AssetIntake
      * A sound of the house.
      *
      * @param  list<string>  $tags
+     * @param  array{of: string, every: float, count: int}|null  $noise  of what happens it is the sound
      */
-    public function sound(Wave $wave, string $name, array $tags, string $slug, bool $loops): AssetVersion
+    public function sound(Wave $wave, string $name, array $tags, string $slug, bool $loops, ?array $noise = null): AssetVersion
     {
         $facts = [
             'seconds' => round($wave->seconds(), 3), 'channels' => 1, 'sampleRate' => $wave->rate, 'codec' => 'pcm_s16le',
             'loops' => $loops,
-        ];
+        ] + ($noise === null ? [] : ['noise' => $noise]);
         $version = $this->store(
             null, 'sound', $name, $wave->toWav(), ['kind' => 'sound'] + $facts, $tags, $slug, 'Crisp Reel kit', 'CC0-1.0', $facts,
         );

@@ -121,9 +121,10 @@ final class HouseKit
     /** @param  callable(string): void  $said */
     private function sounds(callable $said): void
     {
+        $noises = SoundKit::noises();
         foreach (SoundKit::all() as $made) {
             $said($made['name']);
-            $this->intake->sound($made['wave'], $made['name'], ['sound', ...$made['tags']], $made['slug'], $made['loops']);
+            $this->intake->sound($made['wave'], $made['name'], ['sound', ...$made['tags']], $made['slug'], $made['loops'], $noises[$made['slug']] ?? null);
         }
     }
 

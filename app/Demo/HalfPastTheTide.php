@@ -174,8 +174,9 @@ final class HalfPastTheTide
         ] + $more;
 
         return [
+            ['do' => 'scene.set', 'mix' => ['happens' => true]],
             $sound('sound-waves', 0, -14.0, ['fadeIn' => 1.5, 'fadeOut' => 2.0]), $sound('sound-gulls', 24, -20.0),
-            $sound('sound-gulls', 880, -18.0), $sound('sound-wheels', 0, -14.0, ['until' => 132, 'fadeOut' => 0.3]),
+            $sound('sound-gulls', 880, -18.0),
             $sound('sound-fiddle', 130, -20.0, ['repeats' => true, 'until' => 316, 'fadeIn' => 1.0, 'fadeOut' => 1.5]),
             $sound('sound-bell-three', 996, -8.0), $sound('sound-horn', 1020, -14.0, ['fadeOut' => 1.0]),
         ];

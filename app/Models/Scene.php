@@ -14,6 +14,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $name
  * @property string $mood
  * @property array<string, float|int>|null $wind
+ * @property array<string, mixed>|null $mix
  * @property string|null $story
  * @property int $revision
  * @property \Illuminate\Support\Carbon|null $updated_at
@@ -24,7 +25,7 @@ class Scene extends Model
     protected $guarded = [];
 
     /** @var array<string, string> */
-    protected $casts = ['wind' => 'array'];
+    protected $casts = ['wind' => 'array', 'mix' => 'array'];
 
     /** @return BelongsTo<Production, $this> */
     public function production(): BelongsTo

@@ -11,6 +11,7 @@ use App\Models\Scene;
 use App\Speech\Readings;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Fields\FieldList;
+use CrispReel\Core\Kit\Sounds\SoundKit;
 use Illuminate\Support\Facades\DB;
 
 /** A scene's rows to one immutable Document. */
@@ -26,6 +27,10 @@ final class DocumentBuilder
         $used = array_unique(array_merge(...array_map(
             static fn (string $list): array => array_column($rows[$list], 'asset_id'), ['items', 'beats', 'sounds', 'takes'],
         )));
+        if (($scene->mix['happens'] ?? false) === true) {
+            $kit = Asset::query()->whereNull('production_id')->whereIn('slug', array_keys(SoundKit::noises()));
+            $used = array_unique([...$used, ...$kit->pluck('id')->all()]);
+        }
         $said = [];
         foreach (Document::ROWS as $list => $class) {
             $said[$list] = array_map(static fn (array $row): array => StoredRow::document($class, $row), $rows[$list]);
@@ -41,7 +46,7 @@ final class DocumentBuilder
             'format' => Document::FORMAT, 'version' => Document::VERSION, 'name' => $scene->name,
             'rate' => [(int) $scene->production->rate_num, (int) $scene->production->rate_den],
             'width' => (int) $scene->production->width, 'height' => (int) $scene->production->height, 'mood' => $scene->mood,
-            'wind' => $scene->wind, 'assets' => [
+            'wind' => $scene->wind, 'mix' => $scene->mix, 'assets' => [
                 ...array_values(self::assets(array_values($used), $rows['items'])), ...array_values($readings),
             ],
         ] + $said);

@@ -24,6 +24,7 @@ use CrispReel\Core\Document\Fields\Values;
 use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Document\Fields\Whole;
 use CrispReel\Core\Document\Fields\Yes;
+use CrispReel\Core\Document\Mix;
 use CrispReel\Core\Document\Wind;
 
 /** The rows of a scene as TypeScript: shapes by which answers are checked, their types, and the ranges of their numbers. */
@@ -53,7 +54,7 @@ final class RowTypes
     {
         $self = new self;
         $tables = [];
-        foreach ([...array_values(Document::ROWS), Wind::class] as $class) {
+        foreach ([...array_values(Document::ROWS), Wind::class, Mix::class] as $class) {
             $self->shape($class, rows: true);
         }
         foreach (SceneRows::classes() as $table => $class) {

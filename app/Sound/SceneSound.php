@@ -30,7 +30,8 @@ final class SceneSound
     {
         return array_values(array_filter(
             $scene->utterances,
-            static fn (Utterance $u): bool => isset($scene->document->assets[$u->line->reading]) && $u->start < $to && $u->end > $from,
+            static fn (Utterance $u): bool => isset($scene->document->assets[$u->line->reading]) && $u->start < $to && $u->end > $from
+                && $scene->document->mix->level('speech') !== null,
         ));
     }
 
@@ -38,7 +39,8 @@ final class SceneSound
     private static function sounding(CompiledScene $scene, int $from, int $to): array
     {
         return array_values(array_filter(
-            $scene->heard, static fn (Heard $h): bool => ! $h->sound->muted && $h->start < $to && $h->end > $from,
+            $scene->heard, static fn (Heard $h): bool => ! $h->sound->muted && $h->start < $to && $h->end > $from
+                && $scene->document->mix->level($h->sound->lane) !== null,
         ));
     }
 
@@ -48,26 +50,36 @@ final class SceneSound
         $perFrame = Mixdown::RATE / $scene->document->rate->perSecond();
         $out = [];
         foreach (self::spoken($scene, $from, $to) as $u) {
-            $sound = $this->blobs->get($scene->document->assets[$u->line->reading]->blob);
-            $out[] = new Cue($this->files->pcm($sound, 1), 1, (int) round(($u->start - $from) * $perFrame), 'speech');
+            $pcm = $this->files->pcm($this->blobs->get($scene->document->assets[$u->line->reading]->blob), 1);
+            $out[] = new Cue($pcm, 1, (int) round(($u->start - $from) * $perFrame), 'speech', self::factor($scene, 'speech'));
         }
 
+        $read = [];
         foreach (self::sounding($scene, $from, $to) as $h) {
-            $out[] = $this->cue($scene, $h, $from, $perFrame);
+            $blob = $scene->document->assets[$h->sound->asset]->blob;
+            $read[$blob] ??= $this->files->pcm($this->blobs->get($blob), 2);
+            $out[] = self::cue($scene, $h, $read[$blob], $from, $perFrame);
         }
 
         return $out;
     }
 
-    private function cue(CompiledScene $scene, Heard $h, int $from, float $perFrame): Cue
+    /** Of a lane, and of so many decibels more. */
+    private static function factor(CompiledScene $scene, string $lane, float $decibels = 0.0): float
     {
-        $pcm = $this->files->pcm($this->blobs->get($scene->document->assets[$h->sound->asset]->blob), 2);
+        return 10.0 ** (($scene->document->mix->level($lane) + $decibels) / 20.0);
+    }
+
+    private static function cue(CompiledScene $scene, Heard $h, string $pcm, int $from, float $perFrame): Cue
+    {
         $turn = substr($pcm, 4 * (int) round($h->sound->sourceIn * Mixdown::RATE), 4 * (int) round($h->seconds * Mixdown::RATE));
         $seconds = static fn (float $s): int => (int) round($s * Mixdown::RATE);
 
         return new Cue(
-            $turn, 2, (int) round(($h->start - $from) * $perFrame), $h->sound->lane, 10.0 ** ($h->sound->level / 20.0),
+            $turn, 2, (int) round(($h->start - $from) * $perFrame), $h->sound->lane,
+            self::factor($scene, $h->sound->lane, $h->sound->level),
             $seconds($h->sound->fadeIn), $seconds($h->sound->fadeOut), (int) round(($h->end - $from) * $perFrame),
+            array_map(static fn (array $p): array => [$seconds($p[0]), $p[1]], $h->sound->curve),
         );
     }
 
@@ -82,7 +94,7 @@ final class SceneSound
         CompiledScene $scene, int $from, int $to, string $folder, float $loudness = Master::LOUDNESS, bool $stems = false,
     ): float {
         $cues = $this->cues($scene, $from, $to);
-        $lowering = Heard::lowering($scene->utterances, $from);
+        $lowering = Heard::lowering($scene->utterances, $scene->document->mix->lowered, $from);
         $samples = self::samples($scene, $to - $from);
         self::lay("{$folder}/mix.f32", $cues, $samples, $lowering);
         [$now, $gain] = Master::make($folder, Mixdown::RATE, $loudness);

@@ -289,7 +289,7 @@ test('music gives way to speech in the mix, by at least twelve decibels, and is 
     [$speech, $bed] = [$compiled->utterances[0], $compiled->heard[0]];
     $cues = app(SceneSound::class)->cues($compiled, 0, $compiled->frames);
     expect($cues)->toHaveCount(2)->and($cues[0]->start)->toBe(72 * 2000)->and($cues[1]->gain)->toEqualWithDelta(10 ** -0.3, 1e-9);
-    $lowering = Heard::lowering($compiled->utterances);
+    $lowering = Heard::lowering($compiled->utterances, 14.0);
     $level = static function (array $cues, float $from, float $to, ?Lowering $lowering): float {
         $n = (int) ($to * 48000);
         $all = unpack('g*', implode('', iterator_to_array(Mixdown::blocks($cues, $n, $lowering), false))) ?: [];
@@ -299,7 +299,7 @@ test('music gives way to speech in the mix, by at least twelve decibels, and is 
     };
     [$from, $to] = [$speech->from / 24, $speech->to / 24];
     $bedUnder = $level([$cues[1]], $from, $to, $lowering);
-    expect($level([$cues[1]], $from, $to, null) - $bedUnder)->toEqualWithDelta(Heard::LOWERED, 0.1)
+    expect($level([$cues[1]], $from, $to, null) - $bedUnder)->toEqualWithDelta(14.0, 0.1)
         ->and($level([$cues[1]], 0.5, 2.5, $lowering))->toEqualWithDelta($level([$cues[1]], 0.5, 2.5, null), 0.01)
         ->and($level([$cues[0]], $from, $to, $lowering) - $bedUnder)->toBeGreaterThan(12.0)
         ->and($bed->end)->toBe((float) $compiled->frames);

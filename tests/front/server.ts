@@ -71,6 +71,7 @@ export class FakeServer {
             voice: '',
             resting: 'none',
             restingAmount: 0.5,
+            underfoot: 'auto',
             pinned: null,
         };
     }
@@ -135,7 +136,7 @@ export class FakeServer {
             takes: [],
         };
         return {
-            scene: { id: 1, name: 'Pier', mood: 'dusk', story: null, wind: null, revision: this.revision },
+            scene: { id: 1, name: 'Pier', mood: 'dusk', story: null, wind: null, mix: null, revision: this.revision },
             production: { id: 1, name: 'Tide', role: this.role, scenes: [] },
             rows,
             manifest: {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Manifest } from '../../resources/js/picture';
-import { heardIn } from '../../resources/js/workspace/speech/heard';
-import { bends, lowered, loudness, type Heard, type Lowering } from '../../resources/js/workspace/speech/sound.svelte';
+import { EVEN, heardIn } from '../../resources/js/workspace/speech/heard';
+import { bends, lowered, loudness, raised, type Heard, type Lowering } from '../../resources/js/workspace/speech/sound.svelte';
 
 const SEA: Heard = {
     id: 'n1',
@@ -16,6 +16,8 @@ const SEA: Heard = {
     fadeIn: 2,
     fadeOut: 1,
     yields: true,
+    lane: 'ambience',
+    curve: [],
 };
 /** Somebody speaks from the fifth to the sixth second. */
 const CORNERS: Lowering = [
@@ -34,6 +36,17 @@ describe('how loud a sound is', () => {
         expect(db(loudness(SEA, CORNERS, 24, 6.2))).toBeCloseTo(-13, 6);
         expect(lowered(CORNERS, 4)).toBe(0);
         expect(db(loudness({ ...SEA, yields: false }, CORNERS, 24, 5.5))).toBeCloseTo(-6, 6);
+    });
+
+    it('is bent by a curve, straight in decibels from point to point and level beyond', () => {
+        const curve: Heard['curve'] = [
+            [1, -12],
+            [3, 0],
+        ];
+        expect([0, 1, 2, 3, 9].map((t) => raised(curve, t))).toEqual([-12, -12, -6, 0, 0]);
+        expect(raised([], 4)).toBe(0);
+        expect(db(loudness({ ...SEA, curve, fadeIn: 0 }, [], 24, 4))).toBeCloseTo(-12, 6);
+        expect(bends({ ...SEA, curve, fadeIn: 0, fadeOut: 0 }, [], 24, 2)).toContain(5);
     });
 
     it('keeps its power in a fade: half way in it is 3 dB down', () => {
@@ -64,11 +77,22 @@ describe('what is heard of a scene', () => {
                 { ...line, id: 'd2', sound: null },
             ],
             sounds: [sound, { ...sound, id: 'n2', muted: true }],
+            noises: [['step', 'i1', 'w', 30, 42, 1.5, 0.5, false, -13, 0]],
         } as unknown as Manifest;
-        expect(heardIn(manifest).map((h) => [h.id, h.from])).toEqual([
+        expect(heardIn(manifest, EVEN, null).map((h) => [h.id, h.from])).toEqual([
             ['d1', 'line'],
             ['n1', 'kit'],
+            ['step i1 30', 'kit'],
         ]);
-        expect(heardIn(null)).toEqual([]);
+        expect(heardIn(null, EVEN, null)).toEqual([]);
+        const of = (mix: Partial<typeof EVEN>, solo: 'music' | 'steps' | null = null) =>
+            heardIn(manifest, { ...EVEN, ...mix }, solo).map((h) => [h.id, h.decibels]);
+        expect(of({ muted: ['ambience'], speech: 3, steps: -6 })).toEqual([
+            ['d1', 3],
+            ['step i1 30', -19],
+        ]);
+        // One lane alone is heard even where it is muted, and the scene stays as it is.
+        expect(of({ muted: ['steps'] }, 'steps')).toEqual([['step i1 30', -13]]);
+        expect(of({}, 'music')).toEqual([]);
     });
 });

@@ -37,6 +37,7 @@ final class SceneController
         return response()->json([
             'scene' => [
                 'id' => $scene->id, 'name' => $scene->name, 'mood' => $scene->mood, 'story' => $scene->story, 'wind' => $scene->wind,
+                'mix' => $scene->mix,
                 'revision' => $scene->revision,
             ],
             'production' => [

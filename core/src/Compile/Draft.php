@@ -9,6 +9,7 @@ use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Item;
 use CrispReel\Core\Document\Shot;
+use CrispReel\Core\Document\Sound;
 use CrispReel\Core\Document\TouchUp;
 use CrispReel\Core\Math\Placement;
 use CrispReel\Core\Rig\Figure;
@@ -242,10 +243,13 @@ final class Draft
         /** @var array<string, FramedCamera> $framed */
         $framed = $this->read('framed');
 
-        $heard = Heard::of($this->document, $this->assets, $this->utterances(), $this->frames());
+        $poses = $this->poses();
+        $hangs = array_filter($this->document->sounds, static fn (Sound $s): bool => $s->thing !== null);
+        $noises = $this->document->mix->happens || $hangs !== [] ? (new Noises($this, $poses, $this->frames()))->all() : [];
+        $heard = Heard::of($this->document, $this->assets, $this->utterances(), $this->frames(), $noises);
 
         return new CompiledScene(
-            $this->poses(), $this->order(), $this->frames(), $shots, $this->notes, $cloths, $framed, $this->utterances(), $heard,
+            $poses, $this->order(), $this->frames(), $shots, $this->notes, $cloths, $framed, $this->utterances(), $heard,
         );
     }
 

@@ -49,6 +49,12 @@ final class Drive
         return $this->to;
     }
 
+    /** Whether wheels bear it. */
+    public function rolls(): bool
+    {
+        return array_filter($this->vehicle->wheels, static fn (array $w): bool => $w['bears']) !== [];
+    }
+
     private function start(): Placement
     {
         return Placement::standing($this->item->position, $this->item->headingDeg, $this->item->scale);

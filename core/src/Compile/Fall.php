@@ -136,6 +136,20 @@ final class Fall
         return (count($this->steps) - 1) * self::STEP;
     }
 
+    /** @return array{float, float}|null seconds until it first hits what is below, and how fast it is then, metres a second */
+    public function hits(): ?array
+    {
+        for ($i = 2; $i < count($this->steps); $i++) {
+            $before = ($this->steps[$i - 1]->position[1] - $this->steps[$i - 2]->position[1]) / self::STEP;
+            $after = ($this->steps[$i]->position[1] - $this->steps[$i - 1]->position[1]) / self::STEP;
+            if ($before < -0.3 && $after > $before + 0.2) {
+                return [($i - 1) * self::STEP, -$before];
+            }
+        }
+
+        return null;
+    }
+
     /**
      * The arc from one place to another in a given time (constant gravity, no air).
      */

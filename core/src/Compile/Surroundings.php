@@ -149,6 +149,21 @@ final class Surroundings
     }
 
     /**
+     * The same, each named by its id.
+     *
+     * @param  array{float, float, float, float}  $region
+     */
+    public function floors(array $region): Solids
+    {
+        $solids = new Solids;
+        foreach ($this->near($region) as $item) {
+            $solids->add($item->id, $this->place($item), $this->tree($this->document->assets[$item->asset]));
+        }
+
+        return $solids;
+    }
+
+    /**
      * The same as a lens meets it: walls that are taken away for whoever films from behind them are things of their own.
      *
      * @param  array{float, float, float, float}  $region

@@ -58,6 +58,7 @@ final readonly class Document
         public array $expressions = [],
         public array $sounds = [],
         public array $takes = [],
+        public Mix $mix = new Mix,
     ) {
     }
 
@@ -87,6 +88,7 @@ final readonly class Document
             Wind::from($in->child('wind')), array_map(Framing::from(...), $in->each('framings')),
             array_map(Line::from(...), $in->each('lines')), array_map(Expression::from(...), $in->each('expressions')),
             array_map(Sound::from(...), $in->each('sounds')), array_map(Take::from(...), $in->each('takes')),
+            Mix::from($in->child('mix')),
         );
         $document->checkReferences();
 
@@ -99,6 +101,7 @@ final readonly class Document
         return [
             'format' => self::FORMAT, 'version' => self::VERSION, 'name' => $this->name, 'rate' => [$this->rate->num, $this->rate->den],
             'width' => $this->width, 'height' => $this->height, 'mood' => $this->mood, 'wind' => $this->wind->toArray(),
+            'mix' => $this->mix->toArray(),
             'assets' => array_map(FieldList::write(...), array_values($this->assets)),
         ] + array_map(fn (string $key): array => array_map(FieldList::write(...), array_values($this->rows($key))), self::lists());
     }
@@ -109,7 +112,7 @@ final readonly class Document
         return new self(
             $this->name, $this->rate, $this->width, $this->height, $this->mood, $this->assets, $this->items, $beats, $this->links,
             $this->cameras, $this->shots, $this->touchUps, $this->contacts, $this->wind, $this->framings, $this->lines, $this->expressions,
-            $this->sounds, $this->takes,
+            $this->sounds, $this->takes, $this->mix,
         );
     }
 

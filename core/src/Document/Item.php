@@ -16,6 +16,7 @@ use CrispReel\Core\Document\Fields\Text;
 use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Document\Fields\Whole;
 use CrispReel\Core\Document\Fields\Yes;
+use CrispReel\Core\Sound\Underfoot;
 use CrispReel\Core\Speech\Emotions;
 
 /**
@@ -42,6 +43,7 @@ final readonly class Item
      * @param  bool  $meets  looks by itself at whom it speaks to, hands something or has to do with
      * @param  string  $voice  one of the house's voices; empty: one that suits
      * @param  string  $resting  what shows in the face while nothing else does, and how much of it
+     * @param  string  $underfoot  what steps on it sound like; auto: as its name has it
      * @param  bool  $locked  no hand moves it until it is unlocked
      */
     public function __construct(
@@ -64,6 +66,7 @@ final readonly class Item
         #[Text(40)] public string $voice = '',
         #[Choice([Emotions::NONE, ...Emotions::NAMES])] public string $resting = Emotions::NONE,
         #[Number(0, 1.2)] public float $restingAmount = 0.5,
+        #[Choice(['auto', ...Underfoot::KINDS])] public string $underfoot = 'auto',
     ) {
     }
 

@@ -9,11 +9,12 @@ use CrispReel\Core\Document\Fields\Frame;
 use CrispReel\Core\Document\Fields\Id;
 use CrispReel\Core\Document\Fields\Number;
 use CrispReel\Core\Document\Fields\OfFields;
+use CrispReel\Core\Document\Fields\Pairs;
 use CrispReel\Core\Document\Fields\Ref;
 use CrispReel\Core\Document\Fields\Row;
 use CrispReel\Core\Document\Fields\Yes;
 
-/** A sound in a scene: from a frame on, or so many frames after a line begins; once, or again and again. */
+/** A sound in a scene: from a frame on, or so many frames after what it hangs on begins; once, or again and again. */
 #[Row('sounds', 'n', 'sound', order: 'start')]
 final readonly class Sound
 {
@@ -23,12 +24,15 @@ final readonly class Sound
     public const LANES = ['effects', 'ambience', 'music'];
 
     /**
-     * @param  int  $start  frame, or frames after the line begins that it hangs on
-     * @param  string|null  $line  what it hangs on
+     * @param  int  $start  frame, or frames after that begins which it hangs on
+     * @param  string|null  $line  what it hangs on: a line that begins
+     * @param  string|null  $contact  a touch that begins
+     * @param  string|null  $thing  a thing that lands first, or begins to roll
      * @param  float  $sourceIn  seconds into the sound at which it begins
      * @param  float|null  $sourceOut  null: its end
      * @param  float  $level  decibels over how loud its file is
      * @param  float  $fadeIn  seconds
+     * @param  list<array{float, float}>  $curve  seconds after it begins, and decibels that the level is raised by then, straight between
      * @param  bool  $repeats  until $until, or as long as the scene lasts
      */
     public function __construct(
@@ -45,6 +49,9 @@ final readonly class Sound
         #[Frame(1)] public ?int $until = null,
         #[Choice(self::LANES)] public string $lane = 'effects',
         #[Yes] public bool $muted = false,
+        #[Ref(Contact::class)] public ?string $contact = null,
+        #[Ref(Item::class)] public ?string $thing = null,
+        #[Pairs(60, says: 'seconds into the sound that rise, and decibels')] public array $curve = [],
     ) {
     }
 }

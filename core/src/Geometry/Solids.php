@@ -38,6 +38,12 @@ final class Solids
     /** The highest floor at (x, z) not above $ceiling; null where there is none. Things stand upright. */
     public function height(float $x, float $z, float $ceiling = INF): ?float
     {
+        return $this->under($x, $z, $ceiling)[1] ?? null;
+    }
+
+    /** @return array{string, float}|null the thing whose floor is the highest at (x, z) not above $ceiling, and how high that is */
+    public function under(float $x, float $z, float $ceiling = INF): ?array
+    {
         $best = null;
         foreach ($this->things as $t) {
             if (hypot($x - $t['around'][0], $z - $t['around'][1]) > $t['around'][2]) {
@@ -47,7 +53,7 @@ final class Solids
             $y = $t['tree']->floor($p[0], $p[2], ($ceiling - $t['place']->position[1]) / $t['place']->scale);
             if ($y !== null) {
                 $y = $t['place']->position[1] + $y * $t['place']->scale;
-                $best = $best === null || $y > $best ? $y : $best;
+                $best = $best === null || $y > $best[1] ? [$t['name'], $y] : $best;
             }
         }
 

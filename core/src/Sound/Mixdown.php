@@ -49,7 +49,7 @@ final class Mixdown
     private static function lay(array &$left, array &$right, Cue $cue, int $at, int $n, ?Lowering $lowering): void
     {
         $length = $cue->length();
-        $fades = $cue->fadeIn > 0 || $cue->fadeOut > 0;
+        $fades = $cue->bends();
         for ($i = max(0, $cue->start - $at), $end = min($n, $cue->end() - $at); $i < $end && $length > 0;) {
             // A stretch within one turn of the sound, and within one step of the lowering.
             $from = ($at + $i - $cue->start) % $length;

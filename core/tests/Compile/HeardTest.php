@@ -46,10 +46,10 @@ test('what hangs on a line goes with it, and sounds make no scene longer', funct
 
 test('ambience gives way where somebody speaks', function (): void {
     $scene = sounding([], [['id' => 'd', 'item' => 'oda', 'text' => 'Hark, the bell!', 'start' => 48]]);
-    $lowering = Heard::lowering($scene->utterances);
+    $lowering = Heard::lowering($scene->utterances, 14.0);
     $u = $scene->utterances[0];
-    expect(20 * log10($lowering->gain(($u->from + $u->to) / 48)))->toEqualWithDelta(-Heard::LOWERED, 1e-6)
-        ->and($lowering->gain($u->from / 24 - 0.25))->toBe(1.0)->and(Heard::lowering([])->corners())->toBe([]);
+    expect(20 * log10($lowering->gain(($u->from + $u->to) / 48)))->toEqualWithDelta(-14.0, 1e-6)
+        ->and($lowering->gain($u->from / 24 - 0.25))->toBe(1.0)->and(Heard::lowering([], 14.0)->corners())->toBe([]);
 });
 
 test('who cuts reads lines as they are spoken, not as long as hands go on', function (): void {

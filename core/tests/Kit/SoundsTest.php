@@ -5,6 +5,7 @@ declare(strict_types=1);
 use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Kit\Sounds\Living;
 use CrispReel\Core\Kit\Sounds\SoundKit;
+use CrispReel\Core\Kit\Sounds\Steps;
 use CrispReel\Core\Kit\Sounds\Things;
 use CrispReel\Core\Kit\Sounds\Weather;
 
@@ -85,7 +86,8 @@ test('the bell has the partials of a bell: a fifth of its octave, a minor third,
 test('things happen as often as they are called', function (): void {
     expect(onsets(Things::knock()))->toHaveCount(3)->and(onsets(Things::bellThree(), 0.4, 0.5))->toHaveCount(3)
         ->and(onsets(Things::clockStrikes(), 0.4, 0.5))->toHaveCount(2);
-    foreach ([Living::stepsWood(), Living::stepsStone(), Living::stepsGravel(), Things::clockTicks()] as $even) {
+    $steps = [Steps::wood(), Steps::stone(), Steps::gravel(), Steps::earth(), Steps::carpet(), Steps::metal(), Steps::water()];
+    foreach ([...$steps, Things::clockTicks()] as $even) {
         $at = onsets($even, 0.25, 0.3);
         expect($at)->toHaveCount(8);
         foreach (array_slice($at, 1) as $n => $t) {

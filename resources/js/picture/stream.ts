@@ -112,7 +112,13 @@ export interface ManifestSound {
     fadeOut: number;
     yields: boolean;
     muted: boolean;
+    lane: string;
+    /** Seconds after it begins, and decibels that it is raised by then, straight between. */
+    curve: [number, number][];
 }
+
+/** What is heard to happen: what, whose, the sound, start, end, seconds into it, seconds of a turn, whether it goes round, decibels, fades. */
+export type ManifestNoise = ['step' | 'land' | 'roll', string, string, number, number, number, number, boolean, number, number];
 
 export interface Manifest {
     /** Of a preview: where each item stands. */
@@ -136,6 +142,7 @@ export interface Manifest {
     notes: ManifestNote[];
     lines: ManifestLine[];
     sounds: ManifestSound[];
+    noises: ManifestNoise[];
     /** How far ambience and music give way: seconds of the scene, decibels. */
     lowering: [number, number][];
 }

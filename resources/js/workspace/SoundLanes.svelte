@@ -2,6 +2,7 @@
     import { perSecond } from '../lib/time';
     import { getDesk } from './context';
     import type { SoundRow } from './rows';
+    import { raised } from './speech/sound.svelte';
     import WavePicture from './speech/WavePicture.svelte';
     import type { Timeline } from './timeline.svelte';
 
@@ -45,19 +46,82 @@
         e.preventDefault();
         void scene.edit({ do: 'sound.add', asset: id, lane, start: Math.max(0, line.frame(e.clientX - r.left)) });
     }
+    /** Decibels of the curve from the top of a lane that is open to its foot. */
+    const [HIGH, LOW, TALL] = [12, -36, 46];
+    const y = (db: number) => 3 + ((HIGH - db) / (HIGH - LOW)) * (TALL - 6);
+    let bent = $state<{ id: number; curve: [number, number][]; at: number } | null>(null);
+    const curveOf = (s: SoundRow): [number, number][] => (bent?.id === s.id ? bent.curve : s.curve).map(([t, db]) => [t, db]);
+    const isOpen = (lane: SoundRow['lane']) => scene.rows.sounds.some((s) => s.lane === lane && scene.isSelected('sounds', s.id));
+
+    /** Where a pointer is on a sound: seconds after it begins, and decibels. */
+    function under(e: MouseEvent, s: SoundRow): [number, number] {
+        const r = (e.currentTarget as Element).closest('[data-sound]')!.getBoundingClientRect();
+        const long = ((heard.get(s.id)?.end ?? 0) - (heard.get(s.id)?.start ?? 0)) / perSecond(scene.rate);
+        const t = Math.min(long, Math.max(0, (e.clientX - r.left) / line.perFrame / perSecond(scene.rate)));
+        const db = HIGH - ((e.clientY - r.top - 3) / (TALL - 6)) * (HIGH - LOW);
+        return [Math.round(t * 100) / 100, Math.round(Math.min(HIGH, Math.max(LOW, db)) * 2) / 2];
+    }
+    const keep = (s: SoundRow, curve: [number, number][]) => scene.edit({ do: 'sound.set', sound: s.id, curve });
+    function addPoint(e: MouseEvent, s: SoundRow) {
+        if (!scene.canEdit || !scene.isSelected('sounds', s.id)) return;
+        const [t] = under(e, s);
+        void keep(
+            s,
+            [...curveOf(s), [t, Math.round(raised(s.curve, t) * 2) / 2] as [number, number]].sort((a, b) => a[0] - b[0]),
+        );
+    }
+    function grab(e: PointerEvent, s: SoundRow, at: number) {
+        e.stopPropagation();
+        if (!scene.canEdit || e.button !== 0) return;
+        (e.currentTarget as Element).setPointerCapture(e.pointerId);
+        bent = { id: s.id, curve: curveOf(s), at };
+    }
+    function bend(e: PointerEvent, s: SoundRow) {
+        if (bent?.id !== s.id) return;
+        const [t, db] = under(e, s);
+        const { curve, at } = bent;
+        // A point stays between its neighbours.
+        const least = (curve[at - 1]?.[0] ?? -0.05) + 0.05;
+        const most = (curve[at + 1]?.[0] ?? Infinity) - 0.05;
+        bent = { ...bent, curve: curve.map((p, k) => (k === at ? [Math.min(most, Math.max(least, t)), db] : p)) };
+    }
+    async function straighten(s: SoundRow) {
+        if (bent?.id === s.id && JSON.stringify(bent.curve) !== JSON.stringify(s.curve)) await keep(s, bent.curve);
+        bent = null;
+    }
+    const STEP_WORDS = { step: 'a step', land: 'lands', roll: 'rolls' };
+
     $effect(() => {
         // Dragged over, what is there is heard.
         if (!playhead.playing) sound.grain(playhead.frame, perSecond(scene.rate));
     });
 </script>
 
-<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
+<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && ((drag = null), (bent = null))} />
+
+{#if scene.mix.happens && (scene.manifest?.noises.length ?? 0) > 0}
+    <div class="relative h-[18px] border-b border-line" data-testid="noises-lane">
+        <span
+            class="absolute inset-y-0 left-0 z-10 flex items-center border-r border-line bg-paper px-2 font-medium text-soft"
+            style:width={`${line.left}px`}>Steps</span
+        >
+        {#each scene.manifest?.noises ?? [] as [what, item, , start, end], k (k)}
+            <span
+                class={['absolute inset-y-[4px] rounded-sm', what === 'roll' ? 'bg-tide/30' : 'bg-tide/70']}
+                style:left={`${line.x(start)}px`}
+                style:width={`${what === 'roll' ? Math.max(3, (end - start) * line.perFrame) : 3}px`}
+                title={`${scene.find('items', Number(item.slice(1)))?.name ?? ''}: ${STEP_WORDS[what]}, frame ${Math.round(start)}`}
+            ></span>
+        {/each}
+    </div>
+{/if}
 
 {#each LANES as [lane, word] (lane)}
     {@const rows = scene.rows.sounds.filter((s) => s.lane === lane)}
     {#if rows.length > 0}
         <div
-            class="relative h-[26px] border-b border-line"
+            class="relative border-b border-line"
+            style:height={`${isOpen(lane) ? TALL + 5 : 26}px`}
             role="listitem"
             data-testid={`sounds-${lane}`}
             ondragover={(e) => e.preventDefault()}
@@ -73,20 +137,22 @@
                     {@const by = drag?.id === s.id ? drag.by : 0}
                     <div
                         class={[
-                            'absolute top-[2px] h-[21px] cursor-grab overflow-hidden rounded-sm border border-tide/60 px-1',
+                            'absolute inset-y-[2px] cursor-grab overflow-hidden rounded-sm border border-tide/60 px-1',
                             'text-[10px] leading-[19px] whitespace-nowrap',
                             scene.isSelected('sounds', s.id) && 'ring-2 ring-ink',
-                            s.muted ? 'opacity-40' : '',
+                            (s.muted || scene.mix.muted.includes(lane)) && 'opacity-40',
                         ]}
                         style:left={`${line.x(h.start + (drag?.edge === 'whole' ? by : 0))}px`}
                         style:width={`${Math.max(5, (h.end - h.start + (drag?.edge === 'out' ? by : 0)) * line.perFrame)}px`}
                         role="button"
                         tabindex="0"
                         data-testid={`sound-${s.id}`}
+                        data-sound
                         aria-label={`${scene.asset(s.assetId)?.name ?? 'Sound'}, frame ${Math.round(h.start)} to ${Math.round(h.end)}`}
                         onpointerdown={(e) => down(e, s)}
                         onpointermove={move}
                         onpointerup={up}
+                        ondblclick={(e) => addPoint(e, s)}
                         onkeydown={(e) => e.key === 'Enter' && scene.select('sounds', s.id)}
                     >
                         <WavePicture
@@ -97,6 +163,44 @@
                             colour="#0a6e6e66"
                         />
                         <span class="relative rounded-sm bg-sheet/80 px-0.5">{scene.asset(s.assetId)?.name}</span>
+                        {#if scene.isSelected('sounds', s.id)}
+                            {@const curve = curveOf(s)}
+                            {@const x = (t: number) => t * perSecond(scene.rate) * line.perFrame}
+                            <svg class="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
+                                <polyline
+                                    fill="none"
+                                    stroke="#1f2933"
+                                    stroke-width="1"
+                                    stroke-dasharray={curve.length === 0 ? '2 3' : undefined}
+                                    points={[[0, raised(curve, 0)], ...curve, [1e4, raised(curve, 1e9)]]
+                                        .map(([t, db]) => `${x(t!)},${y(db!)}`)
+                                        .join(' ')}
+                                />
+                                {#each curve as [t, db], k (k)}
+                                    <circle
+                                        class="pointer-events-auto cursor-move"
+                                        role="button"
+                                        tabindex="-1"
+                                        aria-label={`Level ${db} dB at ${t} s`}
+                                        cx={x(t)}
+                                        cy={y(db)}
+                                        r="4"
+                                        fill="#fffdf7"
+                                        stroke="#1f2933"
+                                        onpointerdown={(e) => grab(e, s, k)}
+                                        onpointermove={(e) => bend(e, s)}
+                                        onpointerup={() => straighten(s)}
+                                        ondblclick={(e) => {
+                                            e.stopPropagation();
+                                            void keep(
+                                                s,
+                                                curve.filter((_, n) => n !== k),
+                                            );
+                                        }}
+                                    />
+                                {/each}
+                            </svg>
+                        {/if}
                     </div>
                 {/if}
             {/each}

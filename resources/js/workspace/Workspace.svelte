@@ -47,7 +47,7 @@
     const kit = new KitStore(scene);
     const speech = new SpeechStore(scene);
     const sound = new SoundDesk(
-        () => heardIn(scene.manifest),
+        (solo) => heardIn(scene.manifest, scene.mix, solo),
         () => scene.manifest?.lowering ?? [],
         (s) => bytes(s.from === 'kit' ? `blobs/${s.sound}` : `scenes/${id}/sounds/${s.sound}`),
     );

@@ -14,6 +14,7 @@ import {
     SoundRow,
     TakeRow,
     TouchUpRow,
+    MixRow,
     WindRow,
 } from './rows.generated';
 
@@ -36,6 +37,7 @@ const SceneRow = v.object({
     mood: v.string(),
     story: v.nullable(v.string()),
     wind: v.nullable(v.partial(WindRow)),
+    mix: v.nullable(v.partial(MixRow)),
 });
 export type SceneRow = v.InferOutput<typeof SceneRow>;
 

@@ -64,6 +64,7 @@ export const ItemRow = v.object({
     voice: v.string(),
     resting: v.picklist(['none', 'glad', 'sad', 'angry', 'afraid', 'surprised', 'disgusted', 'tender', 'doubtful', 'tired', 'pain']),
     restingAmount: v.number(),
+    underfoot: v.picklist(['auto', 'wood', 'stone', 'gravel', 'earth', 'grass', 'carpet', 'metal', 'water']),
     /** The version of its asset that it stays at; null: it follows the newest. */
     pinned: v.nullable(v.number()),
 });
@@ -300,6 +301,9 @@ export const SoundRow = v.object({
     until: v.nullable(v.number()),
     lane: v.picklist(['effects', 'ambience', 'music']),
     muted: v.boolean(),
+    contactId: v.nullable(v.number()),
+    thingId: v.nullable(v.number()),
+    curve: v.array(v.tuple([v.number(), v.number()])),
 });
 export type SoundRow = v.InferOutput<typeof SoundRow>;
 
@@ -310,6 +314,18 @@ export const WindRow = v.object({
     seed: v.number(),
 });
 export type WindRow = v.InferOutput<typeof WindRow>;
+
+export const MixRow = v.object({
+    speech: v.number(),
+    steps: v.number(),
+    effects: v.number(),
+    ambience: v.number(),
+    music: v.number(),
+    muted: v.array(v.picklist(['speech', 'steps', 'effects', 'ambience', 'music'])),
+    lowered: v.number(),
+    happens: v.boolean(),
+});
+export type MixRow = v.InferOutput<typeof MixRow>;
 
 export const Rows = v.object({
     items: v.array(ItemRow),
@@ -393,6 +409,14 @@ export const ranges = {
     },
     MannerRow: {
         after: [1, 200],
+    },
+    MixRow: {
+        speech: [-60, 12],
+        steps: [-60, 12],
+        effects: [-60, 12],
+        ambience: [-60, 12],
+        music: [-60, 12],
+        lowered: [0, 40],
     },
     MoveRow: {
         frame: [0, 1000000],

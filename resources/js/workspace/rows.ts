@@ -13,6 +13,7 @@ export type {
     ItemRow,
     LineRow,
     LinkRow,
+    MixRow,
     PathRow,
     PlayRow,
     Quat,

@@ -6,7 +6,8 @@ import { ModelShelf, wholeManifest, type Manifest, type ManifestPart, type Stret
 import { Assets, EditAnswer, Opened, WithManifest, type AssetRow, type Change, type SceneRow } from './answers';
 import { cutsIn, expectedRow, inWords } from './expected';
 import { ScenePoses } from './poses';
-import type { Command, Rows, Selection, Table } from './rows';
+import type { Command, MixRow, Rows, Selection, Table } from './rows';
+import { EVEN } from './speech/heard';
 
 type Open = v.InferOutput<typeof Opened>;
 
@@ -43,6 +44,7 @@ export class SceneStore {
     mood = $state('dusk');
     story = $state('');
     wind = $state.raw<Wind>(STILL_DAY);
+    mix = $state.raw<MixRow>(EVEN);
     revision = $state(0);
     production = $state.raw<Open['production']>({ id: 0, name: '', role: 'viewer', scenes: [] });
     rows = $state<Rows>({
@@ -350,6 +352,7 @@ export class SceneStore {
         this.mood = row.mood;
         this.story = row.story ?? '';
         this.wind = { ...STILL_DAY, ...row.wind };
+        this.mix = { ...EVEN, ...row.mix };
     }
 
     private mergeRow(table: Table, id: number, row: Record<string, unknown> | null): void {

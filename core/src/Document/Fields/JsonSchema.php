@@ -6,6 +6,7 @@ namespace CrispReel\Core\Document\Fields;
 
 use CrispReel\Core\Document\AssetRef;
 use CrispReel\Core\Document\Document;
+use CrispReel\Core\Document\Mix;
 use CrispReel\Core\Document\Moods;
 use CrispReel\Core\Document\Wind;
 
@@ -31,12 +32,12 @@ final class JsonSchema
                 'width' => ['type' => 'integer', 'minimum' => 16, 'maximum' => 8192],
                 'height' => ['type' => 'integer', 'minimum' => 16, 'maximum' => 8192],
                 'mood' => ['enum' => Moods::names()],
-                'wind' => self::ref(Wind::class),
+                'wind' => self::ref(Wind::class), 'mix' => self::ref(Mix::class),
             ] + $rows,
             '$defs' => [
                 'id' => ['type' => 'string', 'pattern' => '^[A-Za-z0-9_.-]{1,64}$'],
                 'vector' => self::numbers(3), 'quaternion' => self::numbers(4, ['minimum' => -1.01, 'maximum' => 1.01]),
-            ] + self::definitions([...array_values($kinds), Wind::class]),
+            ] + self::definitions([...array_values($kinds), Wind::class, Mix::class]),
         ];
     }
 

@@ -4,61 +4,12 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Kit\Sounds;
 
-use Closure;
 use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Math\Random;
 
-/** Steps, hands, voices of many, birds and crickets. */
+/** Hands, voices of many, birds and crickets. */
 final class Living
 {
-    /** Two steps a second on planks; it goes on for ever. */
-    public static function stepsWood(): Wave
-    {
-        return self::steps(static fn (int $k): Wave => Things::thud(0.18, 120.0 + 9 * ($k % 2), 3 + $k)->mix(
-            Synth::tap(0.05, 520.0, 1.2, 9 + $k),
-            0.0,
-            0.9,
-        ));
-    }
-
-    public static function stepsStone(): Wave
-    {
-        return self::steps(static fn (int $k): Wave => Synth::tap(0.045, 2100.0 + 150 * ($k % 2), 1.0, 15 + $k)->mix(
-            Things::thud(0.045, 210.0, 20 + $k),
-            0.0,
-            0.35,
-        ));
-    }
-
-    public static function stepsGravel(): Wave
-    {
-        return self::steps(static function (int $k): Wave {
-            $random = new Random(30 + $k);
-            $step = Wave::silence(Synth::RATE, 0.26);
-            for ($g = 0; $g < 34; $g++) {
-                $at = 0.2 * $random->next() ** 1.4;
-                $step->mix(
-                    Synth::tap(0.004 + 0.01 * $random->next(), 1500 + 3500 * $random->next(), 1.2, 40 + $g % 12),
-                    $at,
-                    (1 - 3.5 * $at) * (0.3 + $random->next()),
-                );
-            }
-
-            return $step;
-        });
-    }
-
-    /** @param  Closure(int): Wave  $step */
-    private static function steps(Closure $step): Wave
-    {
-        $wave = Wave::silence(Synth::RATE, 4.0);
-        for ($k = 0; $k < 8; $k++) {
-            $wave->mix($step($k), 0.02 + 0.5 * $k, [1.0, 0.86, 0.95, 0.9][$k % 4]);
-        }
-
-        return $wave->levelled(0.65);
-    }
-
     /** Gulls, near and far. */
     public static function gulls(): Wave
     {

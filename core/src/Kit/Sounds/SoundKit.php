@@ -27,9 +27,17 @@ final class SoundKit
             ['sound-thunder', 'Thunder', ['thunder', 'storm', 'weather', 'lightning'], Weather::thunder(...), false],
             ['sound-fire', 'Fire', ['fire', 'hearth', 'stove', 'crackle', 'background'], Weather::fire(...), true],
             ['sound-crickets', 'Crickets', ['crickets', 'night', 'summer', 'forest', 'background'], Living::crickets(...), true],
-            ['sound-steps-wood', 'Steps on wood', ['steps', 'walk', 'feet', 'planks', 'wood'], Living::stepsWood(...), true],
-            ['sound-steps-stone', 'Steps on stone', ['steps', 'walk', 'feet', 'street', 'stone'], Living::stepsStone(...), true],
-            ['sound-steps-gravel', 'Steps on gravel', ['steps', 'walk', 'feet', 'gravel', 'path'], Living::stepsGravel(...), true],
+            ['sound-steps-wood', 'Steps on wood', ['steps', 'walk', 'feet', 'planks', 'wood'], Steps::wood(...), true],
+            ['sound-steps-stone', 'Steps on stone', ['steps', 'walk', 'feet', 'street', 'stone'], Steps::stone(...), true],
+            ['sound-steps-gravel', 'Steps on gravel', ['steps', 'walk', 'feet', 'gravel', 'path'], Steps::gravel(...), true],
+            ['sound-steps-earth', 'Steps on earth', ['steps', 'walk', 'feet', 'earth', 'path'], Steps::earth(...), true],
+            ['sound-steps-grass', 'Steps in grass', ['steps', 'walk', 'feet', 'grass', 'meadow'], Steps::grass(...), true],
+            ['sound-steps-carpet', 'Steps on carpet', ['steps', 'walk', 'feet', 'carpet', 'indoors'], Steps::carpet(...), true],
+            ['sound-steps-metal', 'Steps on metal', ['steps', 'walk', 'feet', 'metal', 'ship'], Steps::metal(...), true],
+            ['sound-steps-water', 'Steps in shallow water', ['steps', 'walk', 'feet', 'water', 'wade'], Steps::water(...), true],
+            ['sound-lands-wood', 'Something of wood lands', ['fall', 'land', 'drop', 'wood', 'box'], Steps::landsWood(...), false],
+            ['sound-lands-metal', 'Something of metal lands', ['fall', 'land', 'drop', 'metal', 'key'], Steps::landsMetal(...), false],
+            ['sound-lands-soft', 'Something soft lands', ['fall', 'land', 'drop', 'soft', 'bag'], Steps::landsSoft(...), false],
             ['sound-door-open', 'Door opens', ['door', 'open', 'creak', 'enter'], Things::doorOpens(...), false],
             ['sound-door-shut', 'Door shuts', ['door', 'shut', 'close', 'slam', 'leave'], Things::doorShuts(...), false],
             ['sound-knock', 'Knock at a door', ['knock', 'door', 'visit'], Things::knock(...), false],
@@ -47,6 +55,20 @@ final class SoundKit
             ['sound-drum-roll', 'Drum roll', ['drum', 'roll', 'stage', 'music', 'suspense'], Things::drumRoll(...), false],
             ['sound-fiddle', 'Fiddle, a few notes', ['fiddle', 'violin', 'music', 'tune'], Things::fiddle(...), false],
         ];
+    }
+
+    /** @return array<string, array{of: string, every: float, count: int}> sounds of what happens: of what, and how many of it lie in one */
+    public static function noises(): array
+    {
+        $out = ['sound-wheels' => ['of' => 'roll', 'every' => 0.0, 'count' => 1]];
+        foreach (['wood', 'stone', 'gravel', 'earth', 'grass', 'carpet', 'metal', 'water'] as $on) {
+            $out["sound-steps-{$on}"] = ['of' => "step {$on}", 'every' => Steps::EVERY, 'count' => Steps::COUNT];
+        }
+        foreach (['wood', 'metal', 'soft'] as $of) {
+            $out["sound-lands-{$of}"] = ['of' => "land {$of}", 'every' => Steps::LANDS[0], 'count' => Steps::LANDS[1]];
+        }
+
+        return $out;
     }
 
     /** @return iterable<array{slug: string, name: string, tags: list<string>, wave: Wave, loops: bool}> made one after the other */

@@ -16,11 +16,41 @@
         ['ambience', 'ambience'],
         ['music', 'music'],
     ] as const;
-    /** On a line it keeps its place: it is told in frames after the line begins. */
-    function hang(id: number | null) {
-        const now = heard?.start ?? sound.start;
-        const begins = id === null ? 0 : (speech.settled.get(id)?.start ?? 0);
-        return set({ line: id, start: Math.max(0, Math.round(now - begins)) });
+    const touches = $derived(scene.rows.contacts.filter((c) => c.effector !== 'look'));
+    /** Things that land or roll, and where they first do. */
+    const things = $derived(
+        new Map(
+            (scene.manifest?.noises ?? [])
+                .filter((n) => n[0] !== 'step')
+                .map((n) => [Number(n[1].slice(1)), n[3]] as const)
+                .reverse(),
+        ),
+    );
+    const hangsOn = $derived(
+        sound.lineId !== null
+            ? `line ${sound.lineId}`
+            : sound.contactId !== null
+              ? `contact ${sound.contactId}`
+              : sound.thingId !== null
+                ? `thing ${sound.thingId}`
+                : '',
+    );
+    const places = $derived([
+        ['', 'its frame'] as const,
+        ...said.map((l) => [`line ${l.id}`, `line: ${l.text.slice(0, 26)}`] as const),
+        ...touches.map((c) => [`contact ${c.id}`, `touch: ${scene.find('items', c.itemId)?.name}, ${c.effector}, ${c.from}`] as const),
+        ...[...new Set([...things.keys(), ...(sound.thingId === null ? [] : [sound.thingId])])].map(
+            (id) => [`thing ${id}`, `moves: ${scene.find('items', id)?.name ?? ''}`] as const,
+        ),
+    ]);
+    /** It keeps its place: that is told in frames after what it hangs on begins. */
+    function hang(on: string) {
+        const [what, id] = [on.split(' ')[0], Number(on.split(' ')[1])];
+        const begins =
+            what === 'line' ? speech.settled.get(id)?.start : what === 'contact' ? scene.find('contacts', id)?.from : things.get(id);
+        const of = (kind: string) => (what === kind ? id : null);
+        const start = Math.max(0, Math.round((heard?.start ?? sound.start) - (on === '' ? 0 : (begins ?? 0))));
+        return set({ line: of('line'), contact: of('contact'), thing: of('thing'), start });
     }
 </script>
 
@@ -37,18 +67,19 @@
     <dt class="text-soft">Start</dt>
     <dd>
         <NumberField
-            label={sound.lineId === null ? 'Start (frame)' : 'Frames after the line begins'}
+            label={hangsOn === '' ? 'Start (frame)' : 'Frames after it begins'}
             value={sound.start}
             digits={0}
             save={(n) => set({ start: Math.max(0, Math.round(n)) })}
         />
     </dd>
-    {#if said.length > 0}<ChoiceRow
+    {#if places.length > 1}<ChoiceRow
             word="With"
-            label="Hangs on a line"
-            value={String(sound.lineId ?? '')}
-            options={[['', 'its frame'], ...said.map((l) => [String(l.id), l.text.slice(0, 30)] as const)]}
-            save={(id) => hang(id ? Number(id) : null)}
+            label="Hangs on"
+            help="A line, a touch, or a thing that lands or rolls; it goes with it"
+            value={hangsOn}
+            options={places}
+            save={hang}
         />{/if}
     <dt class="text-soft">Fades (s)</dt>
     <dd class="grid grid-cols-2 gap-1">
@@ -99,6 +130,12 @@
         save={(level) => set({ level })}
     />
 </dl>
+<p class="mt-1 text-[11px] text-soft">
+    {#if sound.curve.length > 0}Level bends at {sound.curve.length}
+        {sound.curve.length === 1 ? 'point' : 'points'}.
+        {#if scene.canEdit}<button class="text-tide hover:underline" onclick={() => set({ curve: [] })}>Straighten</button>{/if}
+    {:else if scene.canEdit}A double click on its lane bends the level there.{/if}
+</p>
 {#if heard}<p class="mono mt-1 text-[11px] text-soft">
         {short((heard.end - heard.start) / perSecond(scene.rate), 2)} s, frames {Math.round(heard.start)} to {Math.round(heard.end)}
     </p>{/if}

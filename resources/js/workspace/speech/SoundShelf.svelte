@@ -3,6 +3,7 @@
     import { getDesk } from '../context';
     import type { AssetRow } from '../rows';
     import AssetTile from '../trays/AssetTile.svelte';
+    import MixPanel from './MixPanel.svelte';
 
     /** Sounds of the kit and of one's own: a click puts one where the playhead is, a drag on to a lane. */
     const { scene, playhead } = getDesk();
@@ -33,4 +34,5 @@
     <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-2 overflow-auto p-2">
         {#each found as a (a.id)}<AssetTile asset={a} hint="Put it at the playhead" pick={() => use(a)} />{/each}
     </div>
+    <MixPanel />
 </div>

@@ -1,4 +1,5 @@
 import type { ManifestSound } from '../../picture';
+import type { MixLane } from './heard';
 
 /** A sound of the scene, and where its bytes are had. */
 export type Heard = Omit<ManifestSound, 'muted'> & { from: 'line' | 'kit' };
@@ -11,6 +12,15 @@ const GRAIN = 0.09;
 
 /** Straight pieces that a fade or a lowering is made of. */
 const PIECES = 8;
+
+/** Decibels by which a sound's own curve raises it so many seconds after it begins. */
+export function raised(curve: Heard['curve'], into: number): number {
+    const after = curve.findIndex(([t]) => into < t);
+    const [a, from] = curve[after - 1] ?? curve[after] ?? curve.at(-1) ?? [0, 0];
+    const [b, to] = after <= 0 ? [a, from] : curve[after]!;
+    if (after < 0) return curve.at(-1)?.[1] ?? 0;
+    return b > a ? from + ((to - from) * (into - a)) / (b - a) : from;
+}
 
 /** Decibels of the lowering at a second of the scene. */
 export function lowered(corners: Lowering, t: number): number {
@@ -28,7 +38,7 @@ export function loudness(s: Heard, corners: Lowering, perSecond: number, t: numb
     const share = (x: number) => Math.sin((Math.PI / 2) * Math.max(0, Math.min(1, x)));
     const into = s.fadeIn > 0 ? share((t - a) / s.fadeIn) : 1;
     const out = s.fadeOut > 0 ? share((z - t) / s.fadeOut) : 1;
-    return 10 ** ((s.decibels + (s.yields ? lowered(corners, t) : 0)) / 20) * into * out;
+    return 10 ** ((s.decibels + (s.yields ? lowered(corners, t) : 0) + raised(s.curve, t - a)) / 20) * into * out;
 }
 
 /** Seconds of the scene at which the loudness of a sound bends, after a moment. */
@@ -38,6 +48,7 @@ export function bends(s: Heard, corners: Lowering, perSecond: number, after: num
     const all = [
         ...(s.fadeIn > 0 ? pieces(a, a + s.fadeIn) : []),
         ...(s.fadeOut > 0 ? pieces(z - s.fadeOut, z) : []),
+        ...s.curve.flatMap(([t], k) => (k > 0 ? pieces(a + s.curve[k - 1]![0], a + t) : [a + t])),
         ...(s.yields ? corners.flatMap(([t], k) => (k > 0 ? pieces(corners[k - 1]![0], t) : [t])) : []),
     ];
     return all.filter((t, k) => t > after && t <= z && all.indexOf(t) === k).sort((x, y) => x - y);
@@ -49,6 +60,8 @@ export function bends(s: Heard, corners: Lowering, perSecond: number, after: num
 export class SoundDesk {
     /** Off: nothing is heard, and pictures go by the page's clock. */
     on = $state(kept());
+    /** The one lane that is heard; it is no part of the scene. */
+    solo = $state<MixLane | null>(null);
     /** Sounds that are not here yet. */
     loading = $state(0);
     private player: HTMLAudioElement | null = null;
@@ -57,13 +70,13 @@ export class SoundDesk {
     // Nobody looks at these: what is drawn asks the clock.
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
     private readonly buffers = new Map<string, AudioBuffer | null>();
-    private playing: AudioBufferSourceNode[] = [];
-    private begun: { at: number; frame: number; perSecond: number; end: number } | null = null;
+    /** What sounds or is to, by all that is known of it. */
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
-    private readonly scheduled = new Set<string>();
+    private readonly playing = new Map<string, AudioBufferSourceNode>();
+    private begun: { at: number; frame: number; perSecond: number; end: number } | null = null;
 
     constructor(
-        private readonly sounds: () => Heard[],
+        private readonly sounds: (solo: MixLane | null) => Heard[],
         private readonly lowering: () => Lowering,
         private readonly fetch: (sound: Heard) => Promise<ArrayBuffer | null>,
     ) {}
@@ -81,12 +94,11 @@ export class SoundDesk {
     /** Begins to sound at a frame, up to another; called within a gesture, as browsers ask for it. */
     begin(frame: number, end: number, perSecond: number): void {
         this.stop();
-        if (!this.on || this.sounds().length === 0) return;
+        if (!this.on || this.now().length === 0) return;
         const context = this.ready();
         if (!context) return;
         // A breath ahead, so that the first sound is not cut.
         this.begun = { at: context.currentTime + 0.02, frame, perSecond, end };
-        this.scheduled.clear();
         this.schedule();
     }
 
@@ -100,8 +112,8 @@ export class SoundDesk {
     }
 
     stop(): void {
-        for (const n of this.playing) n.stop();
-        this.playing = [];
+        for (const n of this.playing.values()) n.stop();
+        this.playing.clear();
         this.begun = null;
     }
 
@@ -117,7 +129,7 @@ export class SoundDesk {
     grain(frame: number, perSecond: number): void {
         if (!this.on || this.begun || !this.context || !this.out) return;
         const t = this.context.currentTime;
-        for (const s of this.sounds()) {
+        for (const s of this.now()) {
             const buffer = this.buffers.get(s.sound);
             if (!buffer || frame < s.start || frame >= s.end) continue;
             const turn = s.turn || buffer.duration;
@@ -135,7 +147,7 @@ export class SoundDesk {
 
     /** Fetches what is not here, so that it sounds at once when it is wanted. */
     prepare(): void {
-        for (const s of this.sounds()) {
+        for (const s of this.now()) {
             if (this.buffers.has(s.sound)) continue;
             this.buffers.set(s.sound, null);
             this.loading++;
@@ -156,26 +168,40 @@ export class SoundDesk {
         }
     }
 
-    /** What is here of what is still to come; what arrives late comes in where it would be. */
+    private now(): Heard[] {
+        return this.sounds(this.solo);
+    }
+
+    /** What is here of what is still to come; what arrives late comes in where it would be, what is heard no more or otherwise ends. */
     private schedule(): void {
         const b = this.begun;
         if (!b || !this.context) return;
-        for (const s of this.sounds()) {
+        // eslint-disable-next-line svelte/prefer-svelte-reactivity
+        const wanted = new Map(this.now().map((s) => [JSON.stringify(s), s]));
+        for (const [key, node] of this.playing) {
+            if (wanted.has(key)) continue;
+            node.stop();
+            this.playing.delete(key);
+        }
+        for (const [key, s] of wanted) {
             const buffer = this.buffers.get(s.sound);
-            const key = JSON.stringify(s);
-            if (!buffer || this.scheduled.has(key)) continue;
-            this.scheduled.add(key);
-            this.sound(s, buffer, b);
+            if (!buffer || this.playing.has(key)) continue;
+            const node = this.sound(s, buffer, b);
+            if (node) this.playing.set(key, node);
         }
     }
 
-    private sound(s: Heard, buffer: AudioBuffer, b: { at: number; frame: number; perSecond: number; end: number }): void {
-        if (!this.context || !this.out) return;
+    private sound(
+        s: Heard,
+        buffer: AudioBuffer,
+        b: { at: number; frame: number; perSecond: number; end: number },
+    ): AudioBufferSourceNode | null {
+        if (!this.context || !this.out) return null;
         /** A frame of the scene on the clock of the sound. */
         const clock = (frame: number) => b.at + (frame - b.frame) / b.perSecond;
         const begins = Math.max(this.context.currentTime, clock(s.start), b.at);
         const ends = clock(Math.min(s.end, b.end));
-        if (ends <= begins) return;
+        if (ends <= begins) return null;
         const turn = Math.min(s.turn || buffer.duration, buffer.duration - s.offset);
         const skip = begins - clock(s.start);
         const node = new AudioBufferSourceNode(this.context, {
@@ -193,7 +219,7 @@ export class SoundDesk {
         node.connect(gain).connect(this.out);
         node.start(begins, s.offset + (s.repeats ? skip % turn : skip));
         node.stop(ends);
-        this.playing.push(node);
+        return node;
     }
 
     private ready(): AudioContext | null {

@@ -1,0 +1,100 @@
+<script lang="ts">
+    import { getDesk } from '../context';
+    import { EVEN, type MixLane } from './heard';
+
+    /** How loud the lanes are against each other; which are heard; and whether what happens is. */
+    const { scene, sound } = getDesk();
+    const LANES: [MixLane, string, string][] = [
+        ['speech', 'Speech', 'All that is said'],
+        ['steps', 'Steps', 'Feet, falls and wheels, as the motions have them'],
+        ['effects', 'Effects', 'Sounds that give way to nothing'],
+        ['ambience', 'Ambience', 'Gives way to speech'],
+        ['music', 'Music', 'Gives way to speech'],
+    ];
+    let held = $state<{ what: string; value: number } | null>(null);
+    const set = (mix: Partial<typeof scene.mix>) => scene.edit({ do: 'scene.set', mix });
+    const mute = (lane: MixLane) =>
+        set({ muted: scene.mix.muted.includes(lane) ? scene.mix.muted.filter((l) => l !== lane) : [...scene.mix.muted, lane] });
+
+    async function letGo(what: 'lowered' | MixLane, e: Event) {
+        await set({ [what]: (e.currentTarget as HTMLInputElement).valueAsNumber });
+        held = null;
+    }
+    const shown = (what: 'lowered' | MixLane) => (held?.what === what ? held.value : scene.mix[what]);
+    const changed = $derived(JSON.stringify({ ...scene.mix, happens: false }) !== JSON.stringify(EVEN));
+    const button = 'h-5 w-5 rounded border text-[10px] font-semibold disabled:opacity-40';
+</script>
+
+{#snippet slider(what: 'lowered' | MixLane, word: string, help: string, least: number, most: number)}
+    <input
+        type="range"
+        class="h-1.5 w-full accent-tide"
+        aria-label={word}
+        title={help}
+        min={least}
+        max={most}
+        step="0.5"
+        disabled={!scene.canEdit}
+        value={shown(what)}
+        oninput={(e) => (held = { what, value: e.currentTarget.valueAsNumber })}
+        onchange={(e) => letGo(what, e)}
+        onkeydown={(e) => e.stopPropagation()}
+    />
+    <span class="mono text-right text-[11px]">{shown(what).toFixed(1)}</span>
+{/snippet}
+
+<div class="border-t border-line p-2 text-xs" data-testid="mix">
+    <div class="mb-1 flex items-baseline justify-between">
+        <h3 class="font-semibold text-soft">Mix, dB</h3>
+        {#if changed && scene.canEdit}<button class="text-tide hover:underline" onclick={() => set({ ...EVEN, happens: scene.mix.happens })}
+                >Even again</button
+            >{/if}
+    </div>
+    <div class="grid grid-cols-[58px_minmax(0,1fr)_34px_20px_20px] items-center gap-x-1.5 gap-y-1">
+        {#each LANES as [lane, word, help] (lane)}
+            {@const muted = scene.mix.muted.includes(lane)}
+            <span class={['truncate', (muted || (sound.solo !== null && sound.solo !== lane)) && 'text-soft line-through']} title={help}
+                >{word}</span
+            >
+            {@render slider(lane, `${word}, level`, help, -36, 12)}
+            <button
+                class={[button, muted ? 'border-alarm bg-alarm text-paper' : 'border-line text-soft']}
+                aria-label={`Mute ${word.toLowerCase()}`}
+                title={muted ? 'Let it be heard, here and in the film' : 'Not heard, here and in the film'}
+                aria-pressed={muted}
+                disabled={!scene.canEdit}
+                onclick={() => mute(lane)}>off</button
+            >
+            <button
+                class={[button, sound.solo === lane ? 'border-tide bg-tide text-paper' : 'border-line text-soft']}
+                aria-label={`Only ${word.toLowerCase()}`}
+                title="Only this one, for your ears: the film stays as it is"
+                aria-pressed={sound.solo === lane}
+                onclick={() => (sound.solo = sound.solo === lane ? null : lane)}>1</button
+            >
+        {/each}
+        <span title="How far ambience and music go down while somebody speaks">Gives way</span>
+        {@render slider(
+            'lowered',
+            'Ambience and music give way by',
+            'Decibels that ambience and music go down while somebody speaks',
+            0,
+            30,
+        )}
+        <span></span><span></span>
+    </div>
+    <label class="mt-1.5 flex items-start gap-1.5" title="Worked out from the motions, on what they walk on; goes with every edit">
+        <input
+            type="checkbox"
+            class="mt-0.5 rounded border-line text-tide"
+            aria-label="Steps, falls and wheels are heard"
+            checked={scene.mix.happens}
+            disabled={!scene.canEdit}
+            onchange={(e) => set({ happens: e.currentTarget.checked })}
+        />
+        <span
+            >Steps, falls and wheels are heard{#if scene.mix.happens}
+                <span class="mono text-soft" data-testid="noises">{scene.manifest?.noises.length ?? 0}</span>{/if}</span
+        >
+    </label>
+</div>
