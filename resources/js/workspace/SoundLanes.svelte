@@ -55,7 +55,7 @@
 
     /** Where a pointer is on a sound: seconds after it begins, and decibels. */
     function under(e: MouseEvent, s: SoundRow): [number, number] {
-        const r = (e.currentTarget as Element).closest('[data-sound]')!.getBoundingClientRect();
+        const r = document.querySelector(`[data-sound="${s.id}"]`)!.getBoundingClientRect();
         const long = ((heard.get(s.id)?.end ?? 0) - (heard.get(s.id)?.start ?? 0)) / perSecond(scene.rate);
         const t = Math.min(long, Math.max(0, (e.clientX - r.left) / line.perFrame / perSecond(scene.rate)));
         const db = HIGH - ((e.clientY - r.top - 3) / (TALL - 6)) * (HIGH - LOW);
@@ -73,11 +73,11 @@
     function grab(e: PointerEvent, s: SoundRow, at: number) {
         e.stopPropagation();
         if (!scene.canEdit || e.button !== 0) return;
-        (e.currentTarget as Element).setPointerCapture(e.pointerId);
         bent = { id: s.id, curve: curveOf(s), at };
     }
-    function bend(e: PointerEvent, s: SoundRow) {
-        if (bent?.id !== s.id) return;
+    function bend(e: PointerEvent) {
+        const s = bent ? scene.find('sounds', bent.id) : null;
+        if (!bent || !s) return;
         const [t, db] = under(e, s);
         const { curve, at } = bent;
         // A point stays between its neighbours.
@@ -85,8 +85,9 @@
         const most = (curve[at + 1]?.[0] ?? Infinity) - 0.05;
         bent = { ...bent, curve: curve.map((p, k) => (k === at ? [Math.min(most, Math.max(least, t)), db] : p)) };
     }
-    async function straighten(s: SoundRow) {
-        if (bent?.id === s.id && JSON.stringify(bent.curve) !== JSON.stringify(s.curve)) await keep(s, bent.curve);
+    async function letGo() {
+        const s = bent ? scene.find('sounds', bent.id) : null;
+        if (bent && s && JSON.stringify(bent.curve) !== JSON.stringify(s.curve)) await keep(s, bent.curve);
         bent = null;
     }
     const STEP_WORDS = { step: 'a step', land: 'lands', roll: 'rolls' };
@@ -97,7 +98,7 @@
     });
 </script>
 
-<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && ((drag = null), (bent = null))} />
+<svelte:window onpointermove={bend} onpointerup={letGo} onkeydowncapture={(e) => e.key === 'Escape' && ((drag = null), (bent = null))} />
 
 {#if scene.mix.happens && (scene.manifest?.noises.length ?? 0) > 0}
     <div class="relative h-[18px] border-b border-line" data-testid="noises-lane">
@@ -147,7 +148,7 @@
                         role="button"
                         tabindex="0"
                         data-testid={`sound-${s.id}`}
-                        data-sound
+                        data-sound={s.id}
                         aria-label={`${scene.asset(s.assetId)?.name ?? 'Sound'}, frame ${Math.round(h.start)} to ${Math.round(h.end)}`}
                         onpointerdown={(e) => down(e, s)}
                         onpointermove={move}
@@ -176,30 +177,27 @@
                                         .map(([t, db]) => `${x(t!)},${y(db!)}`)
                                         .join(' ')}
                                 />
-                                {#each curve as [t, db], k (k)}
-                                    <circle
-                                        class="pointer-events-auto cursor-move"
-                                        role="button"
-                                        tabindex="-1"
-                                        aria-label={`Level ${db} dB at ${t} s`}
-                                        cx={x(t)}
-                                        cy={y(db)}
-                                        r="4"
-                                        fill="#fffdf7"
-                                        stroke="#1f2933"
-                                        onpointerdown={(e) => grab(e, s, k)}
-                                        onpointermove={(e) => bend(e, s)}
-                                        onpointerup={() => straighten(s)}
-                                        ondblclick={(e) => {
-                                            e.stopPropagation();
-                                            void keep(
-                                                s,
-                                                curve.filter((_, n) => n !== k),
-                                            );
-                                        }}
-                                    />
-                                {/each}
                             </svg>
+                            {#each curve as [t, db], k (k)}
+                                <span
+                                    class="absolute h-2 w-2 cursor-move rounded-full border border-ink bg-sheet"
+                                    role="button"
+                                    tabindex="-1"
+                                    data-testid="bend"
+                                    aria-label={`Level ${db} dB at ${t} s`}
+                                    title={`${db} dB at ${t} s; a double click takes it away`}
+                                    style:left={`${x(t) - 4}px`}
+                                    style:top={`${y(db) - 4}px`}
+                                    onpointerdown={(e) => grab(e, s, k)}
+                                    ondblclick={(e) => {
+                                        e.stopPropagation();
+                                        void keep(
+                                            s,
+                                            curve.filter((_, n) => n !== k),
+                                        );
+                                    }}
+                                ></span>
+                            {/each}
                         {/if}
                     </div>
                 {/if}

@@ -43,9 +43,10 @@
     <span class="mono text-right text-[11px]">{shown(what).toFixed(1)}</span>
 {/snippet}
 
-<div class="border-t border-line p-2 text-xs" data-testid="mix">
-    <div class="mb-1 flex items-baseline justify-between">
-        <h3 class="font-semibold text-soft">Mix, dB</h3>
+<details class="border-t border-line p-2 text-xs" data-testid="mix">
+    <summary class="cursor-pointer font-semibold text-soft">Mix, and sounds of what happens</summary>
+    <div class="mt-1 mb-1 flex items-baseline justify-between">
+        <h3 class="text-soft">Levels, dB</h3>
         {#if changed && scene.canEdit}<button class="text-tide hover:underline" onclick={() => set({ ...EVEN, happens: scene.mix.happens })}
                 >Even again</button
             >{/if}
@@ -63,14 +64,14 @@
                 title={muted ? 'Let it be heard, here and in the film' : 'Not heard, here and in the film'}
                 aria-pressed={muted}
                 disabled={!scene.canEdit}
-                onclick={() => mute(lane)}>off</button
+                onclick={() => mute(lane)}>M</button
             >
             <button
                 class={[button, sound.solo === lane ? 'border-tide bg-tide text-paper' : 'border-line text-soft']}
                 aria-label={`Only ${word.toLowerCase()}`}
                 title="Only this one, for your ears: the film stays as it is"
                 aria-pressed={sound.solo === lane}
-                onclick={() => (sound.solo = sound.solo === lane ? null : lane)}>1</button
+                onclick={() => (sound.solo = sound.solo === lane ? null : lane)}>S</button
             >
         {/each}
         <span title="How far ambience and music go down while somebody speaks">Gives way</span>
@@ -93,8 +94,9 @@
             onchange={(e) => set({ happens: e.currentTarget.checked })}
         />
         <span
-            >Steps, falls and wheels are heard{#if scene.mix.happens}
-                <span class="mono text-soft" data-testid="noises">{scene.manifest?.noises.length ?? 0}</span>{/if}</span
+            >Steps, falls and wheels are heard{#if scene.mix.happens}{' '}<span class="mono text-soft" data-testid="noises"
+                    >{scene.manifest?.noises.length ?? 0}</span
+                >{/if}</span
         >
     </label>
-</div>
+</details>
