@@ -77,3 +77,15 @@ test('music is lowered under speech, effects are not', function (): void {
     expect($music[24000])->toEqualWithDelta(0.25 * 10 ** (-12 / 20), 1e-4)->and($music[2400])->toEqualWithDelta(0.25, 1e-6)
         ->and($effects[24000])->toEqualWithDelta(0.25, 1e-6);
 });
+
+test('a curve raises and lowers what is heard, straight in decibels between its points', function (): void {
+    $cue = new Cue(
+        str_repeat(pack('v', 8192), 48000), 1, 4800, 'effects', curve: [[4800, 0.0], [9600, -12.0], [24000, 6.0]],
+    );
+    $all = array_values(unpack('g*', implode('', iterator_to_array(Mixdown::blocks([$cue], 52800), false))) ?: []);
+    $db = static fn (int $sample): float => 20 * log10($all[2 * $sample] / 0.25);
+    expect($cue->bends())->toBeTrue()->and($db(4800 + 100))->toEqualWithDelta(0.0, 0.02)->and($db(4800 + 7200))->toEqualWithDelta(-6.0, 0.05)
+        ->and($db(4800 + 9600))->toEqualWithDelta(-12.0, 0.05)->and($db(4800 + 16800))->toEqualWithDelta(-3.0, 0.05)
+        ->and($db(4800 + 30000))->toEqualWithDelta(6.0, 0.02)->and($all[2 * 4799])->toBe(0.0)
+        ->and((new Cue('', 1, 0))->bends())->toBeFalse();
+});
