@@ -12,6 +12,8 @@ use App\Speech\Readings;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Fields\FieldList;
 use CrispReel\Core\Kit\Sounds\SoundKit;
+use CrispReel\Core\Speech\Script;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
 /** A scene's rows to one immutable Document. */
@@ -31,6 +33,7 @@ final class DocumentBuilder
             $kit = Asset::query()->whereNull('production_id')->whereIn('slug', array_keys(SoundKit::noises()));
             $used = array_unique([...$used, ...$kit->pluck('id')->all()]);
         }
+        $used = array_unique([...$used, ...self::gestures($scene, array_column($rows['lines'], 'text'))]);
         $said = [];
         foreach (Document::ROWS as $list => $class) {
             $said[$list] = array_map(static fn (array $row): array => StoredRow::document($class, $row), $rows[$list]);
@@ -50,6 +53,27 @@ final class DocumentBuilder
                 ...array_values(self::assets(array_values($used), $rows['items'])), ...array_values($readings),
             ],
         ] + $said);
+    }
+
+    /**
+     * Motions that lines ask for by their names in brackets.
+     *
+     * @param  list<mixed>  $texts
+     * @return list<int>
+     */
+    private static function gestures(Scene $scene, array $texts): array
+    {
+        $names = [];
+        foreach ($texts as $text) {
+            foreach (is_string($text) && str_contains($text, '[') ? Script::does($text) : [] as [$do]) {
+                $names[] = $do;
+            }
+        }
+        $names = array_diff($names, Script::DOES);
+        $assets = Asset::query()->where('kind', 'motion')->whereIn('name', $names)
+            ->where(static fn (Builder $q) => $q->whereNull('production_id')->orWhere('production_id', $scene->production_id));
+
+        return $names === [] ? [] : array_map(intval(...), array_values($assets->pluck('id')->all()));
     }
 
     /**

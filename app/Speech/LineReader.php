@@ -7,6 +7,7 @@ namespace App\Speech;
 use App\Isolation\Box;
 use App\Isolation\BoxLimits;
 use CrispReel\Core\Format\Wave;
+use CrispReel\Core\Kit\Sounds\Noises;
 use CrispReel\Core\Speech\Phone;
 use CrispReel\Core\Speech\Reading;
 use CrispReel\Core\Speech\Script;
@@ -28,8 +29,10 @@ final class LineReader
     /** Seconds of silence before the first sound at least: a breath is seen, and lips round before they sound. */
     private const LEAD = 0.25;
 
-    /** Seconds of a breath that is asked for. */
-    private const BREATH = 0.5;
+    /** Pitch of a noise by who makes it, and its loudest sample. */
+    private const NOISES = ['child' => 290.0, 'woman' => 205.0, 'man' => 118.0];
+
+    private const NOISE = 0.16;
 
     /** Samples a second where no voice says another number. */
     private const RATE = 22050;
@@ -54,14 +57,14 @@ final class LineReader
                 $parts[] = $piece['pause'];
             } elseif (isset($piece['say']) && preg_match('/[\p{L}\p{N}]/u', $piece['say']) === 1) {
                 $parts[] = $engine->read($piece['say'], $manner);
-            } elseif (isset($piece['do']) && in_array($piece['do'], Script::DOES, true)) {
+            } elseif (isset($piece['do'])) {
                 $parts[] = $piece['do'];
-                if ($piece['do'] === 'breath') {
-                    $parts[] = self::BREATH;
+                if (in_array($piece['do'], Script::NOISES, true)) {
+                    $parts[] = self::noise($piece['do'], $card, $pitch);
                 }
             }
         }
-        if (array_filter($parts, static fn (mixed $p): bool => $p instanceof Take) === []) {
+        if (array_filter($parts, static fn (mixed $p): bool => $p instanceof Take && $p->words !== []) === []) {
             throw new NoVoice('There is nothing in it that could be said.');
         }
         $take = self::weighed(self::joined($parts), Script::weighty($wish->text));
@@ -69,6 +72,18 @@ final class LineReader
         $take = self::shaped($take, $size, $bright);
 
         return new Take(self::even($take->wave, $gain), $take->phones, $take->words, $take->events);
+    }
+
+    /** A noise between words: it sounds, and no word is in it. */
+    private static function noise(string $name, VoiceCard $card, float $pitch): Take
+    {
+        $hertz = 160.0;
+        foreach (self::NOISES as $who => $own) {
+            $hertz = in_array($who, $card->suits, true) ? $own : $hertz;
+        }
+        $wave = Noises::of($name, $hertz * $pitch, self::NOISE);
+
+        return new Take($wave, [new Phone(Phone::PAUSE, 0.0, $wave->seconds())], []);
     }
 
     private function engine(string $name): Voice
@@ -95,7 +110,7 @@ final class LineReader
     {
         $rate = self::RATE;
         foreach ($parts as $p) {
-            $rate = $p instanceof Take ? $p->wave->rate : $rate;
+            $rate = $p instanceof Take && $p->words !== [] ? $p->wave->rate : $rate;
         }
         $samples = [];
         $phones = $words = $events = [];
@@ -131,7 +146,7 @@ final class LineReader
             foreach ($p->words as $word) {
                 $words[] = new Word($word->text, $at + $word->from, $at + $word->to);
             }
-            array_push($samples, ...$p->wave->samples);
+            array_push($samples, ...$p->wave->at($rate)->samples);
         }
 
         return new Take(new Wave($rate, $samples), self::whole($phones), $words, $events);

@@ -83,7 +83,7 @@ final class RecordingReader
         // As its program says it by itself: nothing is nearer to what people say.
         $plain = new VoiceCard($card->id, $card->name, $card->says, $card->engine, $card->base, $card->language, $card->suits);
         try {
-            $take = $this->reader->read(new Wish($wish->text, $plain, 'plain', 1.0));
+            $take = $this->reader->read(new Wish(Script::withoutNoises($wish->text), $plain, 'plain', 1.0));
         } catch (NoVoice) {
             return Overheard::of($heard, $loudness);
         }

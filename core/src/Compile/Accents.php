@@ -6,6 +6,7 @@ namespace CrispReel\Core\Compile;
 
 use CrispReel\Core\Math\Ease;
 use CrispReel\Core\Math\Noise;
+use CrispReel\Core\Speech\Emotions;
 
 /**
  * What head and brows do with what is said: of who says it, and of who listens.
@@ -26,6 +27,17 @@ final class Accents
 
     /** Seconds between two nods at least, and between two brows. */
     private const APART = [0.8, 2.0];
+
+    /** Noises between words: seconds, degrees that the nose goes down, bursts a second, and what the face does. */
+    private const NOISES = [
+        'breath' => [0.5, -1.5, 0.0, ['jawOpen' => 0.18]],
+        'sigh' => [1.1, 5.0, 0.0, ['jawOpen' => 0.16, 'funnel' => 0.3, 'browInUp' => 0.35, 'blink' => 0.45]],
+        'gasp' => [0.45, -4.0, 0.0, ['jawOpen' => 0.5, 'wide' => 0.6, 'browOutUp' => 0.7, 'browInUp' => 0.5]],
+        'laugh' => [1.0, -5.0, 5.2, ['jawOpen' => 0.4, 'cornerUp' => 0.9, 'cheek' => 0.6, 'squint' => 0.4, 'upperUp' => 0.3]],
+        'cough' => [0.7, 9.0, 3.3, ['jawOpen' => 0.35, 'funnel' => 0.3, 'blink' => 0.8, 'browDown' => 0.4]],
+        'hm' => [0.55, 3.0, 0.0, ['press' => 0.5, 'browOutUp' => 0.3]],
+        'sniff' => [0.45, -3.0, 0.0, ['sneer' => 0.5, 'press' => 0.3]],
+    ];
 
     /** Seconds that nobody listens without showing it. */
     private const MUTE = 3.0;
@@ -87,12 +99,30 @@ final class Accents
                 $held[0] += self::DONE[1] * sin(
                     2 * M_PI * 2.1 * ($t - $at),
                 ) * self::plateau($t, $at - 0.05, $at + 0.15, $at + 0.85, $at + 1.2);
+            } elseif (isset(self::NOISES[$what])) {
+                self::noise($face, $held, $what, $t - $at);
             } elseif ($what === 'blink') {
                 $shut = self::plateau($t, $at - 0.1, $at, $at + 0.04, $at + 0.2);
                 foreach (['blinkL', 'blinkR'] as $lid) {
                     $face[$lid] = max($face[$lid] ?? 0.0, $shut);
                 }
             }
+        }
+    }
+
+    /**
+     * @param  array<string, float>  $face
+     * @param  array{float, float, float, float, float}  $held
+     */
+    private static function noise(array &$face, array &$held, string $what, float $t): void
+    {
+        [$seconds, $down, $beats, $shapes] = self::NOISES[$what];
+        $w = self::plateau($t, -0.06, 0.3 * $seconds, 0.7 * $seconds, $seconds + 0.15);
+        // A laugh and a cough come in bursts.
+        $w *= $beats === 0.0 ? 1.0 : 0.65 + 0.35 * cos(2 * M_PI * $beats * $t);
+        $held[1] += $down * $w;
+        foreach (Emotions::sided($shapes) as $name => $v) {
+            $face[$name] = max($face[$name] ?? 0.0, $w * $v);
         }
     }
 

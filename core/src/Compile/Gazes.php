@@ -33,8 +33,11 @@ final readonly class Gazes
     /** Of the way to the other that the head turns, the eyes do the rest: it has its own nods to make. */
     public const HEAD = 0.6;
 
+    private WordLooks $words;
+
     public function __construct(private Draft $draft)
     {
+        $this->words = new WordLooks($draft);
     }
 
     /** @return array<string, list<Hold>> by performer */
@@ -72,7 +75,9 @@ final readonly class Gazes
     {
         $dialogue = new Dialogue($this->draft);
         $turns = [];
+        $words = [];
         foreach ($this->draft->utterances() as $u) {
+            $words[$u->line->item] = [...$words[$u->line->item] ?? [], ...$this->words->of($u)];
             $to = $dialogue->addressee($u);
             if ($to !== null) {
                 $turns[$u->line->item][] = [$u, $to];
@@ -87,13 +92,42 @@ final readonly class Gazes
         foreach ($turns as $who => $all) {
             usort($all, static fn (array $a, array $b): int => [$a[0]->start, $a[1]] <=> [$b[0]->start, $b[1]]);
             foreach (self::joined($all) as [$whom, $from, $to]) {
-                if ($this->mayLook((string) $who, $from, $to, [])) {
-                    $out[(string) $who][] = self::hold((string) $who, $whom, $from, $to);
+                foreach (self::besides($from, $to, $words[$who] ?? []) as [$a, $b]) {
+                    if ($this->mayLook((string) $who, $a, $b, [])) {
+                        $out[(string) $who][] = self::hold((string) $who, $whom, $a, $b);
+                    }
+                }
+            }
+        }
+        foreach ($words as $who => $looks) {
+            foreach ($looks as [$from, $to, $hold]) {
+                if ($this->mayLook((string) $who, (int) $from, (int) $to, [])) {
+                    $out[(string) $who][] = $hold;
                 }
             }
         }
 
         return $out;
+    }
+
+    /**
+     * What is left of a span beside looks that words ask for.
+     *
+     * @param  list<array{float, float, Hold}>  $words
+     * @return list<array{int, int}>
+     */
+    private static function besides(int $from, int $to, array $words): array
+    {
+        $out = [];
+        foreach ($words as [$a, $b]) {
+            if ($b > $from && $a < $to) {
+                $out[] = [$from, (int) $a];
+                $from = (int) ceil($b);
+            }
+        }
+        $out[] = [$from, $to];
+
+        return array_values(array_filter($out, static fn (array $s): bool => self::AHEAD + self::EASE[0] < $s[1] - $s[0]));
     }
 
     /**

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile;
 
+use CrispReel\Core\Document\Underfoot;
 use CrispReel\Core\Geometry\Solids;
-use CrispReel\Core\Sound\Underfoot;
 
 /** What is heard of what happens in a scene, from the motions themselves: it goes with every edit. */
 final readonly class Noises

@@ -8,16 +8,20 @@ use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Beat;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Input;
+use CrispReel\Core\Document\Line;
 use CrispReel\Core\Speech\Script;
 use stdClass;
 
-/** Beats that go with a line begin and last as it does: whoever changes the words or moves the line moves the hands with it. */
+/** Beats that go with a line begin and last as it does, and gestures that it asks for begin with their word: whoever changes the words moves them. */
 final class SpokenBeats
 {
     /** Seconds that the body begins before the first sound, and goes on after the last one (as a talk's own strokes have it). */
     private const BEFORE = 0.35;
 
     private const AFTER = 0.60;
+
+    /** Above all that people lay over by hand. */
+    private const LAYER = 8;
 
     /** Letters of a line that a talk takes. */
     private const MOST = 400;
@@ -30,7 +34,8 @@ final class SpokenBeats
                 $by[$line->beat] = $line->id;
             }
         }
-        if ($by === []) {
+        $asked = array_filter($document->lines, static fn (Line $l): bool => str_contains($l->text, '['));
+        if ($by === [] && $asked === []) {
             return $document;
         }
         $said = [];
@@ -38,11 +43,43 @@ final class SpokenBeats
             $said[$u->line->id] = $u;
         }
 
-        return $document->withBeats(array_map(static function (Beat $b) use ($by, $said, $assets, $document): Beat {
+        $fitted = array_map(static function (Beat $b) use ($by, $said, $assets, $document): Beat {
             $u = $said[$by[$b->id] ?? ''] ?? null;
 
             return $u === null || $u->line->item !== $b->item ? $b : self::fitted($b, $u, $assets, $document);
-        }, $document->beats));
+        }, $document->beats);
+
+        return $document->withBeats([...$fitted, ...self::gestures($document, array_values($said))]);
+    }
+
+    /**
+     * Motions by their names in brackets, laid over whatever the upper body does.
+     *
+     * @param  list<Utterance>  $said
+     * @return list<Beat>
+     */
+    private static function gestures(Document $document, array $said): array
+    {
+        $motions = [];
+        foreach ($document->assets as $a) {
+            if ($a->kind === 'motion') {
+                $motions[mb_strtolower($a->name)] ??= $a->id;
+            }
+        }
+        $out = [];
+        foreach ($said as $u) {
+            foreach ($u->reading->events as $k => [$do, $at]) {
+                if (isset($motions[$do]) && ! in_array($do, Script::DOES, true) && $document->items[$u->line->item]->kind === 'performer') {
+                    $out[] = Beat::from(new Input([
+                        'id' => "{$u->line->id}.g{$k}", 'item' => $u->line->item, 'motion' => $motions[$do],
+                        'start' => max(0, (int) round($u->frame($at))),
+                        'play' => ['layer' => self::LAYER, 'mask' => ['head', 'trunk', 'armL', 'armR'], 'fadeIn' => 5, 'fadeOut' => 8],
+                    ]));
+                }
+            }
+        }
+
+        return $out;
     }
 
     private static function fitted(Beat $b, Utterance $u, AssetSource $assets, Document $document): Beat

@@ -74,7 +74,7 @@ final class Utterances
         $name = 'guess '.hash('xxh128', "{$line->pace} {$seconds} {$line->text}");
 
         return [$this->memory->of($name, static function () use ($line, $seconds): Reading {
-            $guess = Guess::of(Script::heard($line->text), $line->pace);
+            $guess = Guess::of(Script::heard($line->text), $line->pace)->doing(Script::does($line->text));
 
             return $seconds === null ? $guess : $guess->lasting($seconds);
         }), $name];

@@ -16,7 +16,6 @@ use CrispReel\Core\Document\Fields\Text;
 use CrispReel\Core\Document\Fields\Vector;
 use CrispReel\Core\Document\Fields\Whole;
 use CrispReel\Core\Document\Fields\Yes;
-use CrispReel\Core\Sound\Underfoot;
 use CrispReel\Core\Speech\Emotions;
 
 /**

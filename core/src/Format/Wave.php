@@ -61,6 +61,23 @@ final class Wave
         return $this;
     }
 
+    /** The same with so many samples a second, straight between them; what is higher than the lower rate can hold is to be gone before. */
+    public function at(int $rate): self
+    {
+        if ($rate === $this->rate) {
+            return $this;
+        }
+        $out = [];
+        $last = count($this->samples) - 1;
+        for ($i = 0, $n = (int) round(count($this->samples) * $rate / $this->rate); $i < $n; $i++) {
+            $x = min((float) $last, $i * $this->rate / $rate);
+            $k = (int) $x;
+            $out[] = $this->samples[$k] + ($this->samples[min($last, $k + 1)] - $this->samples[$k]) * ($x - $k);
+        }
+
+        return new self($rate, $out);
+    }
+
     /** As loud as asked at its loudest, with its mean (a constant pressure that nobody hears) taken away. */
     public function levelled(float $peak): self
     {

@@ -53,8 +53,17 @@ final class Emotions
     /** @return array<string, float> shapes of the face, each side by itself */
     public static function shapes(string $emotion): array
     {
+        return self::sided(self::SHAPES[$emotion] ?? []);
+    }
+
+    /**
+     * @param  array<string, float>  $shapes  one without a side is of both
+     * @return array<string, float> each side by itself
+     */
+    public static function sided(array $shapes): array
+    {
         $out = [];
-        foreach (self::SHAPES[$emotion] ?? [] as $shape => $value) {
+        foreach ($shapes as $shape => $value) {
             foreach (in_array($shape, self::SIDED, true) ? [$shape.'L', $shape.'R'] : [$shape] as $name) {
                 $out[$name] = $value;
             }

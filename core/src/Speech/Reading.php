@@ -24,7 +24,7 @@ final readonly class Reading
      * @param  list<Phone>  $phones  one after the other, without gaps
      * @param  list<Word>  $words
      * @param  list<float>  $loudness  root of the mean square of each 10 ms, 0 to 1
-     * @param  list<array{string, float}>  $events  what is done between words (Script::DOES), and when
+     * @param  list<array{string, float}>  $events  what is done between words (Script::does()), and when
      * @param  bool  $guessed  from the letters alone: no voice has read it yet
      */
     public function __construct(
@@ -84,6 +84,20 @@ final readonly class Reading
             $number($data['seconds'] ?? null), $phones, $words, array_map($number, $list('loudness')), ($data['guessed'] ?? false) === true,
             $events,
         );
+    }
+
+    /**
+     * The same with what is done between its words.
+     *
+     * @param  list<array{string, int}>  $does  as Script::does() gives it
+     */
+    public function doing(array $does): self
+    {
+        $events = array_map(fn (array $d): array => [
+            $d[0], $this->words[$d[1]]->from ?? $this->words[count($this->words) - 1]->to ?? 0.0,
+        ], $does);
+
+        return new self($this->seconds, $this->phones, $this->words, $this->loudness, $this->guessed, $events);
     }
 
     /** The same in other time: for a recording whose length is known and whose words are not found yet. */

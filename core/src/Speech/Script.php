@@ -13,7 +13,10 @@ namespace CrispReel\Core\Speech;
 final class Script
 {
     /** What may stand in brackets besides a pause. */
-    public const DOES = ['nod', 'shake', 'breath', 'blink'];
+    public const DOES = ['nod', 'shake', 'blink', ...self::NOISES];
+
+    /** Small noises, which are heard too. */
+    public const NOISES = ['breath', 'sigh', 'gasp', 'laugh', 'cough', 'hm', 'sniff'];
 
     private const LONGEST = 60.0;
 
@@ -41,17 +44,35 @@ final class Script
         return self::plain((string) preg_replace('/\[[^\[\]]*\]/u', ' ', $text));
     }
 
-    /** @return list<string> what brackets say that nobody knows */
-    public static function unknown(string $text): array
+    /**
+     * @return list<array{string, int}> what brackets say, in lower case, and how many words stand before each; "look" is left for
+     *   self::look(), and any other word may be the name of a motion
+     */
+    public static function does(string $text): array
     {
         $out = [];
+        $words = 0;
         foreach (self::pieces($text) as $p) {
-            if (isset($p['do']) && ! in_array($p['do'], self::DOES, true)) {
-                $out[] = $p['do'];
+            if (isset($p['do'])) {
+                $out[] = [$p['do'], $words];
+            } elseif (isset($p['say'])) {
+                $words += (int) preg_match_all('/\S*[\p{L}\p{N}]\S*/u', $p['say']);
             }
         }
 
         return $out;
+    }
+
+    /** Whom or where a bracket has the speaker look; null: it is about something else. */
+    public static function look(string $does): ?string
+    {
+        return preg_match('/^look\s+(?:at\s+)?(?:the\s+)?(.+)$/u', $does, $m) === 1 ? trim($m[1]) : null;
+    }
+
+    /** The same without noises, for whoever has them in a recording. */
+    public static function withoutNoises(string $text): string
+    {
+        return (string) preg_replace('/\[\s*(?:'.implode('|', self::NOISES).')\s*\]/iu', ' ', $text);
     }
 
     /** @return list<string> words between asterisks, in lower case without marks */

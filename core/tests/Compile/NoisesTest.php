@@ -5,13 +5,13 @@ declare(strict_types=1);
 use CrispReel\Core\Compile\CompiledScene;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Noise;
+use CrispReel\Core\Document\Underfoot;
 use CrispReel\Core\Evaluate\SceneEvaluator;
 use CrispReel\Core\Kit\Sounds\SoundKit;
 use CrispReel\Core\Motion\Model\Course;
 use CrispReel\Core\Motion\Model\GaitPlan;
 use CrispReel\Core\Motion\Model\GaitStyle;
 use CrispReel\Core\Motion\Model\Step;
-use CrispReel\Core\Sound\Underfoot;
 use CrispReel\Core\Tests\Support\FakeAssets;
 use CrispReel\Core\Tests\Support\Scenes;
 

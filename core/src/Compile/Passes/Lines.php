@@ -8,6 +8,7 @@ use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Pass;
 use CrispReel\Core\Compile\Utterance;
 use CrispReel\Core\Compile\Utterances;
+use CrispReel\Core\Compile\WordLooks;
 use CrispReel\Core\Document\Command;
 use CrispReel\Core\Document\Finding;
 use CrispReel\Core\Document\Mend;
@@ -33,12 +34,13 @@ final class Lines implements Pass
         $items = $this->draft->document->items;
         foreach ($all as $k => $u) {
             $name = $items[$u->line->item]->name;
-            $unknown = Script::unknown($u->line->text);
-            if ($unknown !== []) {
+            $unknown = $this->unknown($u);
+            if ($unknown !== null) {
                 $this->draft->note(new Finding(
                     'line.unknown', Severity::Fyi,
-                    "{$name} says \"".self::short($u)."\": nobody knows what [{$unknown[0]}] is; it changes nothing.",
-                    remedy: 'In brackets stand pauses ([1.5 s]), and '.implode(', ', Script::DOES).'.', about: [$u->line->id],
+                    "{$name} says \"".self::short($u)."\": nobody knows what [{$unknown}] is; it changes nothing.",
+                    remedy: 'In brackets stand pauses ([1.5 s]), '.implode(', ', Script::DOES)
+                        .', look and a name or away, up, down, left, right, back, and motions by their names.', about: [$u->line->id],
                     frames: [(int) $u->start, (int) ceil($u->end)],
                 ));
             }
@@ -49,6 +51,27 @@ final class Lines implements Pass
                 }
             }
         }
+    }
+
+    /** What a line asks for in brackets and nobody can do; null: nothing. */
+    private function unknown(Utterance $u): ?string
+    {
+        $motions = [];
+        foreach ($this->draft->document->assets as $a) {
+            $motions[] = $a->kind === 'motion' ? mb_strtolower($a->name) : '';
+        }
+        foreach (Script::does($u->line->text) as [$do]) {
+            $look = Script::look($do);
+            $known = $look === null
+                ? in_array($do, [...Script::DOES, ...$motions], true)
+                : in_array($look, ['away', 'up', 'down', 'left', 'right', 'back'], true)
+                    || WordLooks::named($this->draft->document, $look, $u->line->item) !== null;
+            if (! $known) {
+                return $do;
+            }
+        }
+
+        return null;
     }
 
     private static function twice(string $name, Utterance $one, Utterance $other): Finding

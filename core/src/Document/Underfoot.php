@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace CrispReel\Core\Sound;
+namespace CrispReel\Core\Document;
 
 /** What a thing is like to walk on, told by the words of its name where nobody has said it. */
 final class Underfoot
