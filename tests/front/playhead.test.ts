@@ -5,8 +5,12 @@ import { Playhead } from '../../resources/js/workspace/playhead.svelte';
 class Clock {
     at: number | null = null;
     begun: number[] = [];
+    rounds: (number | null)[] = [];
     stopped = 0;
-    begin = (frame: number): void => void this.begun.push(frame);
+    begin = (frame: number, _end: number, _rate: number, first: number | null): void => {
+        this.begun.push(frame);
+        this.rounds.push(first);
+    };
     frame = (): number | null => this.at;
     stop = (): void => void this.stopped++;
 }
@@ -45,6 +49,34 @@ describe('while something sounds', () => {
         playhead.tick(performance.now());
         expect(playhead.frame).toBe(20);
         expect(clock.begun).toEqual([30, 20]);
+    });
+
+    it('knows beforehand where it goes round to, and is told when that changes', () => {
+        const [playhead, clock] = heard();
+        playhead.inFrame = 20;
+        playhead.outFrame = 40;
+        playhead.go(30);
+        playhead.play(1);
+        expect(clock.rounds).toEqual([20]);
+        clock.at = 21.5;
+        playhead.tick(performance.now());
+        expect(playhead.frame).toBe(21);
+        expect(clock.begun).toEqual([30]);
+        playhead.outFrame = 60;
+        playhead.tick(performance.now());
+        expect(clock.begun).toEqual([30, 21]);
+    });
+
+    it('some frames by themselves are heard once, and it is where it was', () => {
+        const [playhead, clock] = heard();
+        playhead.go(70);
+        playhead.playOnce(30, 41.2);
+        expect(playhead.end).toBe(42);
+        playhead.playOnce(34, 40);
+        expect(clock.rounds).toEqual([null, null]);
+        clock.at = 40.2;
+        playhead.tick(performance.now());
+        expect([playhead.frame, playhead.playing, playhead.end]).toEqual([70, false, 100]);
     });
 
     it('a jump begins it there, and a stop or another speed ends it', () => {

@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Manifest } from '../../resources/js/picture';
 import { EVEN, heardIn } from '../../resources/js/workspace/speech/heard';
-import { bends, lowered, loudness, raised, type Heard, type Lowering } from '../../resources/js/workspace/speech/sound.svelte';
+import {
+    bends,
+    framesTo,
+    heardAt,
+    lowered,
+    loudness,
+    raised,
+    type Heard,
+    type Lowering,
+} from '../../resources/js/workspace/speech/sound.svelte';
 
 const SEA: Heard = {
     id: 'n1',
@@ -65,6 +74,28 @@ describe('how loud a sound is', () => {
             expect(Math.abs(db(straight) - db(loudness(SEA, CORNERS, 24, (a + b) / 2)))).toBeLessThan(0.25);
         }
     });
+});
+
+describe('a range that goes round', () => {
+    const b = { at: 0, frame: 30, perSecond: 24, end: 40, first: 20 };
+
+    it('is heard without a gap: every frame of it has its moment in every round', () => {
+        expect([0, 9, 10, 12.5, 29, 30, 50].map((n) => heardAt(b, n))).toEqual([
+            [30, 0],
+            [39, 0],
+            [20, 1],
+            [22.5, 1],
+            [39, 1],
+            [20, 2],
+            [20, 3],
+        ]);
+        for (const n of [0, 3.25, 10, 17, 30, 44.5]) {
+            const [frame, round] = heardAt(b, n);
+            expect(framesTo(b, frame, round)).toBeCloseTo(n, 9);
+        }
+    });
+
+    it('one that does not go round ends', () => expect(heardAt({ ...b, first: null }, 15)).toEqual([45, 0]));
 });
 
 describe('what is heard of a scene', () => {

@@ -1,6 +1,7 @@
 /** What is heard: it is the master of time while it sounds. */
 export interface Sounding {
-    begin(frame: number, end: number, perSecond: number): void;
+    /** @param first where it goes round to; null: it ends */
+    begin(frame: number, end: number, perSecond: number, first: number | null): void;
     frame(): number | null;
     stop(): void;
 }
@@ -16,6 +17,9 @@ export class Playhead {
     private last = 0;
     private exact = 0;
     private drawn: number[] = [];
+    private range: [number, number] = [0, 0];
+    /** The frame at which it stops by itself, and the one that it goes back to then. */
+    private once: { until: number; back: number } | null = null;
     /** Told when it begins, goes round or ends; and asked which frame is heard, where something is. */
     sound: Sounding | null = null;
 
@@ -33,7 +37,7 @@ export class Playhead {
     }
 
     get end(): number {
-        return Math.min(this.outFrame ?? this.length(), this.length());
+        return Math.min(this.once?.until ?? this.outFrame ?? this.length(), this.length());
     }
 
     go(frame: number): void {
@@ -49,18 +53,30 @@ export class Playhead {
 
     stop(): void {
         this.speed = 0;
+        this.once = null;
         this.sound?.stop();
     }
 
     /** Sound is heard at its own pace only. */
     private sounds(): void {
-        if (this.speed === 1) this.sound?.begin(this.frame, this.end, this.perSecond());
+        // What goes round is known beforehand, so that no gap is heard.
+        this.range = [this.first, this.end];
+        if (this.speed === 1) this.sound?.begin(this.frame, this.end, this.perSecond(), this.once ? null : this.first);
         else this.sound?.stop();
     }
 
     toggle(): void {
         if (this.playing) this.stop();
         else this.play(1);
+    }
+
+    /** Some frames by themselves, once; then it is where it was. */
+    playOnce(from: number, to: number): void {
+        const back = this.once?.back ?? this.frame;
+        this.stop();
+        this.go(from);
+        this.once = { until: Math.max(this.frame + 2, Math.ceil(to)), back };
+        this.play(1);
     }
 
     play(speed: number): void {
@@ -81,10 +97,18 @@ export class Playhead {
     /** Moves on by the clock: time is kept, pictures are dropped. */
     tick(now: number): void {
         if (!this.playing) return;
+        // Another beginning or end while it plays: what is to come is another.
+        if (this.range[0] !== this.first || this.range[1] !== this.end) this.sounds();
         const heard = this.speed === 1 ? (this.sound?.frame() ?? null) : null;
         this.exact = heard ?? this.exact + ((now - this.last) / 1000) * this.perSecond() * this.speed;
         this.last = now;
         const span = Math.max(1, this.end - this.first);
+        if (this.once && this.exact >= this.end) {
+            const { back } = this.once;
+            this.stop();
+            this.go(back);
+            return;
+        }
         if (this.exact >= this.end) {
             this.exact = this.first + ((this.exact - this.first) % span);
             this.frame = Math.floor(this.exact);

@@ -10,6 +10,7 @@
     import NumberField from './NumberField.svelte';
     import SliderRow from './SliderRow.svelte';
     import TakesField from './TakesField.svelte';
+    import WordsField from './WordsField.svelte';
 
     let { line }: { line: LineRow } = $props();
     const { scene, speech } = getDesk();
@@ -32,7 +33,8 @@
 </script>
 
 <p class="mb-1 text-sm font-semibold">Line <span class="font-normal text-soft">of {scene.find('items', line.itemId)?.name}</span></p>
-<div class="mb-2 rounded border border-line"><LineField {line} /></div>
+<div class="rounded border border-line"><LineField {line} /></div>
+<div class="mb-2"><WordsField {line} /></div>
 <dl class="grid grid-cols-[52px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5">
     <ChoiceRow
         word="Speaker"

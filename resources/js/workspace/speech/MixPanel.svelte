@@ -94,7 +94,7 @@
             onchange={(e) => set({ happens: e.currentTarget.checked })}
         />
         <span
-            >Steps, falls and wheels are heard{#if scene.mix.happens}{' '}<span class="mono text-soft" data-testid="noises"
+            >Steps, falls and wheels are heard{#if scene.mix.happens}<span class="mono ml-1 text-soft" data-testid="noises"
                     >{scene.manifest?.noises.length ?? 0}</span
                 >{/if}</span
         >

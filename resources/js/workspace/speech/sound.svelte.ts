@@ -10,6 +10,29 @@ export type Lowering = [number, number][];
 /** Seconds of a grain that is heard while the playhead is dragged over a sound. */
 const GRAIN = 0.09;
 
+/** Where on the clock it began, at which frame, and the frame that it ends at; it goes round from its first one, or ends. */
+export interface Begun {
+    at: number;
+    frame: number;
+    perSecond: number;
+    end: number;
+    first: number | null;
+}
+
+/** The frame of the scene that is heard so many frames after it began, and how often it has gone round. */
+export function heardAt(b: Begun, frames: number): [number, number] {
+    const over = b.frame + frames - b.end;
+    if (b.first === null || over < 0) return [b.frame + frames, 0];
+    const span = Math.max(1, b.end - b.first);
+    return [b.first + (over % span), 1 + Math.floor(over / span)];
+}
+
+/** Frames after it began at which a frame of the scene is heard in one of its rounds. */
+export function framesTo(b: Begun, frame: number, round: number): number {
+    if (round === 0 || b.first === null) return frame - b.frame;
+    return b.end - b.frame + (round - 1) * Math.max(1, b.end - b.first) + frame - b.first;
+}
+
 /** Straight pieces that a fade or a lowering is made of. */
 const PIECES = 8;
 
@@ -73,7 +96,7 @@ export class SoundDesk {
     /** What sounds or is to, by all that is known of it. */
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
     private readonly playing = new Map<string, AudioBufferSourceNode>();
-    private begun: { at: number; frame: number; perSecond: number; end: number } | null = null;
+    private begun: Begun | null = null;
 
     constructor(
         private readonly sounds: (solo: MixLane | null) => Heard[],
@@ -92,13 +115,13 @@ export class SoundDesk {
     }
 
     /** Begins to sound at a frame, up to another; called within a gesture, as browsers ask for it. */
-    begin(frame: number, end: number, perSecond: number): void {
+    begin(frame: number, end: number, perSecond: number, first: number | null): void {
         this.stop();
         if (!this.on || this.now().length === 0) return;
         const context = this.ready();
         if (!context) return;
         // A breath ahead, so that the first sound is not cut.
-        this.begun = { at: context.currentTime + 0.02, frame, perSecond, end };
+        this.begun = { at: context.currentTime + 0.02, frame, perSecond, end, first };
         this.schedule();
     }
 
@@ -108,7 +131,7 @@ export class SoundDesk {
         if (!b || !this.context || this.context.state !== 'running') return null;
         this.schedule();
         const late = this.context.outputLatency || this.context.baseLatency || 0;
-        return b.frame + Math.max(0, this.context.currentTime - late - b.at) * b.perSecond;
+        return heardAt(b, Math.max(0, this.context.currentTime - late - b.at) * b.perSecond)[0];
     }
 
     stop(): void {
@@ -176,30 +199,33 @@ export class SoundDesk {
     private schedule(): void {
         const b = this.begun;
         if (!b || !this.context) return;
+        const round = heardAt(b, Math.max(0, this.context.currentTime - b.at) * b.perSecond)[1];
+        // This round and the next, which is to begin without a gap.
+        const rounds = b.first === null ? [0] : [round, round + 1];
+        const now = this.now();
         // eslint-disable-next-line svelte/prefer-svelte-reactivity
-        const wanted = new Map(this.now().map((s) => [JSON.stringify(s), s]));
+        const wanted = new Map<string, { s: Heard; r: number }>(
+            rounds.flatMap((r) => now.map((s) => [`${r} ${JSON.stringify(s)}`, { s, r }] as const)),
+        );
         for (const [key, node] of this.playing) {
             if (wanted.has(key)) continue;
             node.stop();
             this.playing.delete(key);
         }
-        for (const [key, s] of wanted) {
+        for (const [key, { s, r }] of wanted) {
             const buffer = this.buffers.get(s.sound);
             if (!buffer || this.playing.has(key)) continue;
-            const node = this.sound(s, buffer, b);
+            const node = this.sound(s, buffer, b, r);
             if (node) this.playing.set(key, node);
         }
     }
 
-    private sound(
-        s: Heard,
-        buffer: AudioBuffer,
-        b: { at: number; frame: number; perSecond: number; end: number },
-    ): AudioBufferSourceNode | null {
+    private sound(s: Heard, buffer: AudioBuffer, b: Begun, round: number): AudioBufferSourceNode | null {
         if (!this.context || !this.out) return null;
         /** A frame of the scene on the clock of the sound. */
-        const clock = (frame: number) => b.at + (frame - b.frame) / b.perSecond;
-        const begins = Math.max(this.context.currentTime, clock(s.start), b.at);
+        const clock = (frame: number) => b.at + framesTo(b, frame, round) / b.perSecond;
+        const opens = clock(round === 0 ? b.frame : (b.first ?? 0));
+        const begins = Math.max(this.context.currentTime, clock(s.start), opens);
         const ends = clock(Math.min(s.end, b.end));
         if (ends <= begins) return null;
         const turn = Math.min(s.turn || buffer.duration, buffer.duration - s.offset);
@@ -211,7 +237,7 @@ export class SoundDesk {
             loopEnd: s.offset + turn,
         });
         const gain = new GainNode(this.context);
-        const scene = (at: number) => b.frame / b.perSecond + (at - b.at);
+        const scene = (at: number) => at - clock(0);
         const corners = this.lowering();
         gain.gain.setValueAtTime(loudness(s, corners, b.perSecond, scene(begins)), begins);
         for (const t of bends(s, corners, b.perSecond, scene(begins)))
