@@ -72,7 +72,9 @@
                     seconds={(s.to - s.from) / perSecond(scene.rate)}
                     colour={`${colour}40`}
                 />{/if}
-            <span class="relative">{s.heard || 'a recording'}</span><span class="relative font-semibold">{told(l.id)}</span>
+            {#if speech.anglesOf(l.id).length > 0}<span class="mono relative mr-0.5 rounded-sm bg-ink/80 px-0.5 text-paper"
+                    >{speech.anglesOf(l.id).join('')}</span
+                >{/if}<span class="relative">{s.heard || 'a recording'}</span><span class="relative font-semibold">{told(l.id)}</span>
         </div>
     {/if}
 {/each}

@@ -20,6 +20,20 @@
     const settled = $derived(speech.settled.get(line.id));
     const before = $derived(line.afterId === null ? null : scene.find('lines', line.afterId));
     const set = (values: Record<string, unknown>) => scene.edit({ do: 'line.set', line: line.id, ...values });
+    const on = $derived(speech.anglesOf(line.id));
+    const angle = $derived(on.length === 1 ? on[0]! : '');
+    /** From the line's first sound to the next one's, or a little after its last. */
+    function film(letter: string) {
+        const camera = scene.rows.cameras.find((c) => c.letter === letter);
+        if (!camera || !settled) return;
+        const from = Math.max(0, Math.round(settled.from) - 1);
+        const next = Math.min(...[...speech.settled.values()].map((l) => Math.round(l.from) - 1).filter((f) => f > from));
+        const to = Math.min(
+            scene.frames,
+            Math.max(from + 1, next - settled.to < 2 * perSecond(scene.rate) ? next : Math.round(settled.to) + 6),
+        );
+        return scene.edit({ do: 'reel.lay', from, to, shots: [{ camera: camera.id, in: from }] });
+    }
     let written = $state('');
     let spoken = $state('');
     async function say() {
@@ -64,6 +78,17 @@
                 save={(n) => set({ start: Math.max(0, Math.round(n)) })}
             />{/if}
     </dd>
+    {#if settled && scene.rows.cameras.length > 0}<ChoiceRow
+            word="Angle"
+            label="Camera that is on air while it is said"
+            help="The reel shows the line from there: what lay there gives way"
+            value={angle}
+            options={[
+                ...(on.length === 1 ? [] : [['', on.length === 0 ? 'nothing on air' : on.join(', ')] as const]),
+                ...scene.rows.cameras.map((c) => [c.letter, `${c.letter} ${c.name}`] as const),
+            ]}
+            save={film}
+        />{/if}
     <dt class="text-soft">Voice</dt>
     <dd><VoicePicker value={line.voice} own={speech.voiceOf(line.itemId)} none="the speaker's own" save={(voice) => set({ voice })} /></dd>
 </dl>

@@ -112,7 +112,10 @@
                         <span class="truncate font-semibold">{scene.find('items', l.itemId)?.name ?? '?'}</span>
                         {#if l.delivery !== 'plain'}<span class="text-soft">{l.delivery === 'called' ? 'called out' : l.delivery}</span
                             >{/if}
-                        <span class="mono ml-auto text-soft">{at(l)} s</span>
+                        <span class="mono ml-auto text-soft" title="The camera on air, and when it is said"
+                            >{speech.anglesOf(l.id).join(' ')}
+                            {at(l)} s</span
+                        >
                     </button>
                     <LineField line={l} />
                     {#if scene.voices.problems[String(l.id)]}<p class="px-1.5 pb-1 text-[11px] text-alarm" role="alert">

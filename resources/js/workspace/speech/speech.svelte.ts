@@ -1,3 +1,4 @@
+import { angles } from '../cover/speakerCuts';
 import * as v from 'valibot';
 import { call } from '../../lib/api';
 import type { ManifestLine } from '../../picture';
@@ -79,6 +80,13 @@ export class SpeechStore {
                 remedy: 'Choose another voice.',
             };
         }
+    }
+
+    /** Letters of the cameras that are on air while a line is said. */
+    anglesOf(id: number): string[] {
+        const at = this.settled.get(id);
+        const shots = (this.scene.manifest?.shots ?? []).map((s) => ({ camera: Number(s.camera.slice(1)), in: s.in, out: s.out }));
+        return at ? angles(shots, at.from, at.to).map((c) => this.scene.rows.cameras.find((r) => r.id === c)?.letter ?? '?') : [];
     }
 
     /** Lines as the scene has settled them, by their rows' numbers. */

@@ -3,6 +3,7 @@
     import { getDesk } from '../context';
     import CameraList from '../cover/CameraList.svelte';
     import FirstCutPanel from '../cover/FirstCutPanel.svelte';
+    import SpeakerCuts from '../cover/SpeakerCuts.svelte';
     import SetUpsPanel from '../cover/SetUpsPanel.svelte';
 
     const { scene, playhead, view } = getDesk();
@@ -46,5 +47,6 @@
             title="A camera where you look from now; turn the picture by dragging first">+ Here</button
         >
     </div>
+    {#if tab !== 'setups'}<SpeakerCuts />{/if}
     {#if tab === 'setups'}<SetUpsPanel />{:else if tab === 'cut'}<FirstCutPanel />{:else}<CameraList />{/if}
 </div>
