@@ -124,7 +124,9 @@ final class HouseKit
         $noises = SoundKit::noises();
         foreach (SoundKit::all() as $made) {
             $said($made['name']);
-            $this->intake->sound($made['wave'], $made['name'], ['sound', ...$made['tags']], $made['slug'], $made['loops'], $noises[$made['slug']] ?? null);
+            $this->intake->sound(
+                $made['wave'], $made['name'], ['sound', ...$made['tags']], $made['slug'], $made['loops'], $noises[$made['slug']] ?? null,
+            );
         }
     }
 

@@ -92,7 +92,9 @@ final class SceneRows
         }
 
         return $table === 'scenes'
-            ? ['wind' => self::json($r['wind'] ?? null), 'mix' => self::json($r['mix'] ?? null)] + array_intersect_key($r, ['id' => 1, 'name' => 1, 'mood' => 1, 'story' => 1])
+            ? [
+                'wind' => self::json($r['wind'] ?? null), 'mix' => self::json($r['mix'] ?? null),
+            ] + array_intersect_key($r, ['id' => 1, 'name' => 1, 'mood' => 1, 'story' => 1])
                 + ['story' => null]
             : array_intersect_key($r, ['id' => 1, 'name' => 1, 'rate_num' => 1, 'rate_den' => 1, 'width' => 1, 'height' => 1]);
     }

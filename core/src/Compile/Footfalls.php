@@ -40,7 +40,9 @@ final class Footfalls
                 continue;
             }
             $back = $figure->restTurn($foot);
-            $soles = array_map(static fn (float $z): array => V3::mul([0.0, -$body->ankleY, $z], $body->scale), [$body->heelZ, $body->ballZ]);
+            $soles = array_map(
+                static fn (float $z): array => V3::mul([0.0, -$body->ankleY, $z], $body->scale), [$body->heelZ, $body->ballZ],
+            );
             $tracks = [[], []];
             for ($f = 0; $f <= $frames + 1; $f++) {
                 [$at, $turn] = $figure->skeleton->jointIn($segment->row($segment->start + $f), $figure->hips, $foot);

@@ -90,7 +90,9 @@ final readonly class Heard
             $noise = $digest['noise'] ?? null;
             if (is_array($noise) && is_string($noise['of'] ?? null)) {
                 $number = static fn (mixed $v): float => is_int($v) || is_float($v) ? (float) $v : 0.0;
-                $made[$noise['of']] = [$asset->id, $number($noise['every'] ?? 0), (int) $number($noise['count'] ?? 1), $number($digest['seconds'] ?? 0)];
+                $made[$noise['of']] = [
+                    $asset->id, $number($noise['every'] ?? 0), (int) $number($noise['count'] ?? 1), $number($digest['seconds'] ?? 0),
+                ];
             }
         }
         $out = [];
@@ -104,7 +106,9 @@ final readonly class Heard
         return $out;
     }
 
-    /** @param  array{string, float, int, float}  $made  the asset, seconds from one to the next in it, how many there are, seconds of all */
+    /**
+     * @param  array{string, float, int, float}  $made  the asset, seconds from one to the next in it, how many there are, seconds of all
+     */
     private static function sounding(Noise $n, array $made, int $frames, float $rate, int $seed): self
     {
         [$asset, $every, $count, $whole] = $made;

@@ -12,7 +12,10 @@ use CrispReel\Core\Document\Line;
 use CrispReel\Core\Speech\Script;
 use stdClass;
 
-/** Beats that go with a line begin and last as it does, and gestures that it asks for begin with their word: whoever changes the words moves them. */
+/**
+ * Beats that go with a line begin and last as it does, and gestures that it asks for begin with their word: whoever changes the words
+ * moves them.
+ */
 final class SpokenBeats
 {
     /** Seconds that the body begins before the first sound, and goes on after the last one (as a talk's own strokes have it). */

@@ -53,12 +53,16 @@ final readonly class WordLooks
         }
         $isPerson = $other !== null && isset($this->draft->lanes()[$other]);
         $contact = new Contact(
-            "word {$who} {$from}", $who, 'look', $other, $isPerson ? 'head' : '', from: $from + self::EASE, to: max($from + self::EASE + 1, $to),
+            "word {$who} {$from}", $who, 'look', $other, $isPerson ? 'head' : '', from: $from + self::EASE, to: max(
+                $from + self::EASE + 1, $to,
+            ),
             easeIn: self::EASE, easeOut: 2 * self::EASE,
         );
         $none = new Placement([0.0, 0.0, 0.0]);
         $place = match (true) {
-            $isPerson => $none, $other !== null => new Placement($this->middle($other)), default => new Placement($this->aside($u, $at, $from)),
+            $isPerson => $none, $other !== null => new Placement(
+                $this->middle($other),
+            ), default => new Placement($this->aside($u, $at, $from)),
         };
 
         return new Hold($contact, null, $place, $none, by: self::HEAD);

@@ -21,6 +21,11 @@ final class Underfoot
         'wood' => '/pier|jetty|deck|plank|boat|ferry|hut|stage|room|kitchen|class|floor|stair|ramp|wagon|cart|table|bench|box|crate|chair/',
     ];
 
+    private const LANDS = [
+        'metal' => '/key|bell|lamp|lantern|can\b|tin|glass|bottle|cup|knife|sword|iron|metal|pan\b|coin|tool|bicycle|kettle|bucket|tray/',
+        'soft' => '/cloak|cloth|banner|hat|cap\b|scarf|paper|letter|rope|sack|bag|book|flower|leaf|pillow|towel|flag|skirt|bread/',
+    ];
+
     public static function named(string $name): string
     {
         $name = mb_strtolower($name);
@@ -38,10 +43,12 @@ final class Underfoot
     {
         $name = mb_strtolower($name);
 
-        return match (true) {
-            preg_match('/key|bell|lamp|lantern|can\b|tin|glass|bottle|cup|knife|sword|iron|metal|pan\b|coin|tool|bicycle/', $name) === 1 => 'metal',
-            preg_match('/cloak|cloth|banner|hat|cap\b|scarf|paper|letter|rope|sack|bag|book|flower|leaf|pillow|towel|flag/', $name) === 1 => 'soft',
-            default => 'wood',
-        };
+        foreach (self::LANDS as $kind => $words) {
+            if (preg_match($words, $name) === 1) {
+                return $kind;
+            }
+        }
+
+        return 'wood';
     }
 }

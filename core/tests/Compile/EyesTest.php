@@ -147,7 +147,7 @@ test('eyes that meet rest within two degrees of an eye, now on this one and now 
     }
 });
 
-test('who begins a long line looks elsewhere while words are found, and is back before it ends; who listens leaves for a moment', function (): void {
+test('who begins a long line looks elsewhere at first and is back before it ends; who listens leaves for a moment', function (): void {
     $s = twoWhoTalk();
     $u = $s->utterances[2];
     expect($u)->toBeInstanceOf(Utterance::class)->and($u->line->item)->toBe('oda');

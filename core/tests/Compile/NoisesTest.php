@@ -88,7 +88,9 @@ test('names tell what is walked on and what lands', function (string $name, stri
     expect(Underfoot::named($name))->toBe($on);
 })->with([
     ['Ferry pier', 'wood'], ['Street corner with shops', 'stone'], ['Forest clearing', 'grass'], ['Sea with sails', 'water'],
-    ['Woods all round', 'earth'], ['Stage with curtains', 'wood'], ['Kitchen', 'wood'], ['Persian rug', 'carpet'], ['Gravel path', 'gravel'],
+    [
+        'Woods all round', 'earth',
+    ], ['Stage with curtains', 'wood'], ['Kitchen', 'wood'], ['Persian rug', 'carpet'], ['Gravel path', 'gravel'],
     ['Something', 'wood'],
 ]);
 
@@ -97,7 +99,8 @@ test('what is let go is heard when it first hits the ground, as what it is made 
         'items' => [Scenes::item('o', 'oda'), Scenes::item('k', 'key', 0.3)],
         'beats' => [Scenes::beat('i', 'o', 'idle', 0)],
         'links' => [[
-            'id' => '1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 40, 'keep' => 'grip', 'release' => 'fall',
+            'id' => '1', 'child' => 'k', 'parent' => 'o', 'mount' => 'handR', 'from' => 0, 'to' => 40, 'keep' => 'grip',
+            'release' => 'fall',
         ]],
     ]);
     [$hit] = noisesOf($s, 'land');

@@ -59,7 +59,9 @@ test('who is to look at a thing at a word does so from that word on, and back at
 });
 
 test('a longer line before the word moves the look with it', function (): void {
-    $of = static fn (string $before): float => (float) eyesMoveAt($s = sayingWith("{$before} [look up] and then it rained for hours and hours."),
+    $of = static fn (string $before): float => (float) eyesMoveAt($s = sayingWith(
+        "{$before} [look up] and then it rained for hours and hours.",
+    ),
         (int) $s->utterances[0]->frame($s->utterances[0]->reading->events[0][1]) - 4);
     $s = sayingWith('We sat [look up] and then it rained for hours and hours.');
     $long = sayingWith('We sat on the wall by the water [look up] and then it rained for hours and hours.');
@@ -82,13 +84,21 @@ test('a gesture by its name begins with its word, over what the body does', func
     $s = sayingWith('Do come over [wave] here to me, will you, before it rains.');
     $u = $s->utterances[0];
     [$layer] = $s->lanes['o']->layers;
-    expect(count($s->lanes['o']->layers))->toBe(1)->and(abs($layer->start - $u->frame($u->reading->events[0][1])))->toBeLessThanOrEqual(1.0);
+    expect(
+        count($s->lanes['o']->layers),
+    )->toBe(1)->and(abs($layer->start - $u->frame($u->reading->events[0][1])))->toBeLessThanOrEqual(1.0);
     $hand = static fn (float $f): float => max(array_map(
-        static fn (string $role): float => SceneEvaluator::jointPlace($s, 'o', $s->lanes['o']->figure->skeleton->roles[$role], $f)->position[1],
+        static fn (string $role): float => SceneEvaluator::jointPlace(
+            $s, 'o', $s->lanes['o']->figure->skeleton->roles[$role], $f,
+        )->position[1],
         ['handL', 'handR'],
     ));
-    expect(max(array_map($hand, range((int) $layer->start + 8, (int) $layer->start + 30))) - $hand($layer->start - 2))->toBeGreaterThan(0.3);
-    $feet = static fn (float $f): array => SceneEvaluator::jointPlace($s, 'o', $s->lanes['o']->figure->skeleton->roles['footL'], $f)->position;
+    expect(
+        max(array_map($hand, range((int) $layer->start + 8, (int) $layer->start + 30))) - $hand($layer->start - 2),
+    )->toBeGreaterThan(0.3);
+    $feet = static fn (float $f): array => SceneEvaluator::jointPlace(
+        $s, 'o', $s->lanes['o']->figure->skeleton->roles['footL'], $f,
+    )->position;
     expect(V3::distance($feet($layer->start), $feet($layer->start + 20)))->toBeLessThan(0.002);
 });
 

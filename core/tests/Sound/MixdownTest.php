@@ -84,7 +84,8 @@ test('a curve raises and lowers what is heard, straight in decibels between its 
     );
     $all = array_values(unpack('g*', implode('', iterator_to_array(Mixdown::blocks([$cue], 52800), false))) ?: []);
     $db = static fn (int $sample): float => 20 * log10($all[2 * $sample] / 0.25);
-    expect($cue->bends())->toBeTrue()->and($db(4800 + 100))->toEqualWithDelta(0.0, 0.02)->and($db(4800 + 7200))->toEqualWithDelta(-6.0, 0.05)
+    expect($cue->bends())->toBeTrue()->and($db(4800 + 100))->toEqualWithDelta(0.0, 0.02)
+        ->and($db(4800 + 7200))->toEqualWithDelta(-6.0, 0.05)
         ->and($db(4800 + 9600))->toEqualWithDelta(-12.0, 0.05)->and($db(4800 + 16800))->toEqualWithDelta(-3.0, 0.05)
         ->and($db(4800 + 30000))->toEqualWithDelta(6.0, 0.02)->and($all[2 * 4799])->toBe(0.0)
         ->and((new Cue('', 1, 0))->bends())->toBeFalse();

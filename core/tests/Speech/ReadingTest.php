@@ -71,7 +71,9 @@ test('a line says words, pauses and what is done', function (): void {
         ->and(
             Script::heard("Wait.  [1.5 s]\n*No*, go"),
         )->toBe('Wait. No, go')->and(Script::weighty('It is *my Boat*!'))->toBe(['my', 'boat'])
-        ->and(Script::does('a [nod] b, c [Dance] d [3] [look at the Bell]'))->toBe([['nod', 1], ['dance', 3], ['look at the bell', 4]])->and(Script::pieces('[900 s]'))->toBe([['pause' => 60.0]])
+        ->and(
+            Script::does('a [nod] b, c [Dance] d [3] [look at the Bell]'),
+        )->toBe([['nod', 1], ['dance', 3], ['look at the bell', 4]])->and(Script::pieces('[900 s]'))->toBe([['pause' => 60.0]])
         ->and(Script::pieces(''))->toBe([])->and(Script::heard('[nod]'))->toBe('');
 });
 

@@ -117,7 +117,7 @@ export interface ManifestSound {
     curve: [number, number][];
 }
 
-/** What is heard to happen: what, whose, the sound, start, end, seconds into it, seconds of a turn, whether it goes round, decibels, fades. */
+/** What is heard to happen: what, whose, its sound, start, end, seconds into it and of a turn, whether it goes round, decibels, fades. */
 export type ManifestNoise = ['step' | 'land' | 'roll', string, string, number, number, number, number, boolean, number, number];
 
 export interface Manifest {

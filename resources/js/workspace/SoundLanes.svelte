@@ -2,7 +2,7 @@
     import { perSecond } from '../lib/time';
     import { getDesk } from './context';
     import type { SoundRow } from './rows';
-    import { raised } from './speech/sound.svelte';
+    import SoundCurve, { TALL } from './SoundCurve.svelte';
     import WavePicture from './speech/WavePicture.svelte';
     import type { Timeline } from './timeline.svelte';
 
@@ -46,50 +46,9 @@
         e.preventDefault();
         void scene.edit({ do: 'sound.add', asset: id, lane, start: Math.max(0, line.frame(e.clientX - r.left)) });
     }
-    /** Decibels of the curve from the top of a lane that is open to its foot. */
-    const [HIGH, LOW, TALL] = [12, -36, 46];
-    const y = (db: number) => 3 + ((HIGH - db) / (HIGH - LOW)) * (TALL - 6);
-    let bent = $state<{ id: number; curve: [number, number][]; at: number } | null>(null);
-    const curveOf = (s: SoundRow): [number, number][] => (bent?.id === s.id ? bent.curve : s.curve).map(([t, db]) => [t, db]);
     const isOpen = (lane: SoundRow['lane']) => scene.rows.sounds.some((s) => s.lane === lane && scene.isSelected('sounds', s.id));
-
-    /** Where a pointer is on a sound: seconds after it begins, and decibels. */
-    function under(e: MouseEvent, s: SoundRow): [number, number] {
-        const r = document.querySelector(`[data-sound="${s.id}"]`)!.getBoundingClientRect();
-        const long = ((heard.get(s.id)?.end ?? 0) - (heard.get(s.id)?.start ?? 0)) / perSecond(scene.rate);
-        const t = Math.min(long, Math.max(0, (e.clientX - r.left) / line.perFrame / perSecond(scene.rate)));
-        const db = HIGH - ((e.clientY - r.top - 3) / (TALL - 6)) * (HIGH - LOW);
-        return [Math.round(t * 100) / 100, Math.round(Math.min(HIGH, Math.max(LOW, db)) * 2) / 2];
-    }
-    const keep = (s: SoundRow, curve: [number, number][]) => scene.edit({ do: 'sound.set', sound: s.id, curve });
-    function addPoint(e: MouseEvent, s: SoundRow) {
-        if (!scene.canEdit || !scene.isSelected('sounds', s.id)) return;
-        const [t] = under(e, s);
-        void keep(
-            s,
-            [...curveOf(s), [t, Math.round(raised(s.curve, t) * 2) / 2] as [number, number]].sort((a, b) => a[0] - b[0]),
-        );
-    }
-    function grab(e: PointerEvent, s: SoundRow, at: number) {
-        e.stopPropagation();
-        if (!scene.canEdit || e.button !== 0) return;
-        bent = { id: s.id, curve: curveOf(s), at };
-    }
-    function bend(e: PointerEvent) {
-        const s = bent ? scene.find('sounds', bent.id) : null;
-        if (!bent || !s) return;
-        const [t, db] = under(e, s);
-        const { curve, at } = bent;
-        // A point stays between its neighbours.
-        const least = (curve[at - 1]?.[0] ?? -0.05) + 0.05;
-        const most = (curve[at + 1]?.[0] ?? Infinity) - 0.05;
-        bent = { ...bent, curve: curve.map((p, k) => (k === at ? [Math.min(most, Math.max(least, t)), db] : p)) };
-    }
-    async function letGo() {
-        const s = bent ? scene.find('sounds', bent.id) : null;
-        if (bent && s && JSON.stringify(bent.curve) !== JSON.stringify(s.curve)) await keep(s, bent.curve);
-        bent = null;
-    }
+    /** The curve of the sound that is selected. */
+    let curve = $state<SoundCurve>();
     const STEP_WORDS = { step: 'a step', land: 'lands', roll: 'rolls' };
 
     $effect(() => {
@@ -98,7 +57,7 @@
     });
 </script>
 
-<svelte:window onpointermove={bend} onpointerup={letGo} onkeydowncapture={(e) => e.key === 'Escape' && ((drag = null), (bent = null))} />
+<svelte:window onkeydowncapture={(e) => e.key === 'Escape' && (drag = null)} />
 
 {#if scene.mix.happens && (scene.manifest?.noises.length ?? 0) > 0}
     <div class="relative h-[18px] border-b border-line" data-testid="noises-lane">
@@ -148,12 +107,11 @@
                         role="button"
                         tabindex="0"
                         data-testid={`sound-${s.id}`}
-                        data-sound={s.id}
                         aria-label={`${scene.asset(s.assetId)?.name ?? 'Sound'}, frame ${Math.round(h.start)} to ${Math.round(h.end)}`}
                         onpointerdown={(e) => down(e, s)}
                         onpointermove={move}
                         onpointerup={up}
-                        ondblclick={(e) => addPoint(e, s)}
+                        ondblclick={(e) => scene.isSelected('sounds', s.id) && curve?.add(e)}
                         onkeydown={(e) => e.key === 'Enter' && scene.select('sounds', s.id)}
                     >
                         <WavePicture
@@ -164,41 +122,7 @@
                             colour="#0a6e6e66"
                         />
                         <span class="relative rounded-sm bg-sheet/80 px-0.5">{scene.asset(s.assetId)?.name}</span>
-                        {#if scene.isSelected('sounds', s.id)}
-                            {@const curve = curveOf(s)}
-                            {@const x = (t: number) => t * perSecond(scene.rate) * line.perFrame}
-                            <svg class="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
-                                <polyline
-                                    fill="none"
-                                    stroke="#1f2933"
-                                    stroke-width="1"
-                                    stroke-dasharray={curve.length === 0 ? '2 3' : undefined}
-                                    points={[[0, raised(curve, 0)], ...curve, [1e4, raised(curve, 1e9)]]
-                                        .map(([t, db]) => `${x(t!)},${y(db!)}`)
-                                        .join(' ')}
-                                />
-                            </svg>
-                            {#each curve as [t, db], k (k)}
-                                <span
-                                    class="absolute h-2 w-2 cursor-move rounded-full border border-ink bg-sheet"
-                                    role="button"
-                                    tabindex="-1"
-                                    data-testid="bend"
-                                    aria-label={`Level ${db} dB at ${t} s`}
-                                    title={`${db} dB at ${t} s; a double click takes it away`}
-                                    style:left={`${x(t) - 4}px`}
-                                    style:top={`${y(db) - 4}px`}
-                                    onpointerdown={(e) => grab(e, s, k)}
-                                    ondblclick={(e) => {
-                                        e.stopPropagation();
-                                        void keep(
-                                            s,
-                                            curve.filter((_, n) => n !== k),
-                                        );
-                                    }}
-                                ></span>
-                            {/each}
-                        {/if}
+                        {#if scene.isSelected('sounds', s.id)}<SoundCurve sound={s} {line} bind:this={curve} />{/if}
                     </div>
                 {/if}
             {/each}

@@ -23,7 +23,9 @@ final class Noises
         $wave = Wave::silence(Synth::RATE, self::SECONDS[$name]);
         match ($name) {
             'breath' => $wave->mix(self::air(0.42, 1500.0, 2200.0, 0.7, 11), 0.03, 0.5),
-            'sigh' => $wave->mix(self::air(1.0, 1500.0, 600.0, 0.25, 12), 0.03)->mix(self::voiced(0.5, 1.1 * $hertz, 0.7 * $hertz), 0.1, 0.3),
+            'sigh' => $wave->mix(
+                self::air(1.0, 1500.0, 600.0, 0.25, 12), 0.03,
+            )->mix(self::voiced(0.5, 1.1 * $hertz, 0.7 * $hertz), 0.1, 0.3),
             'gasp' => $wave->mix(self::air(0.34, 900.0, 2600.0, 0.75, 13), 0.03),
             'laugh' => self::laughs($wave, $hertz),
             'cough' => $wave->mix(self::burst(0.2, 14), 0.04)->mix(self::burst(0.24, 15), 0.34, 0.8),

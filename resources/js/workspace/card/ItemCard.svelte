@@ -2,7 +2,6 @@
     import { tell } from '../../lib/api';
     import { getDesk } from '../context';
     import { TAPE, tapeColour, type ItemRow } from '../rows';
-    import ChoiceRow from './ChoiceRow.svelte';
     import ClothFields from './ClothFields.svelte';
     import FaceFields from './FaceFields.svelte';
     import GiveFields from './GiveFields.svelte';
@@ -11,13 +10,10 @@
     import NumberField from './NumberField.svelte';
     import RouteFields from './RouteFields.svelte';
     import SurfaceFields from './SurfaceFields.svelte';
+    import UnderfootField from './UnderfootField.svelte';
 
     let { item }: { item: ItemRow } = $props();
     const { scene, playhead, view } = getDesk();
-    const UNDERFOOT = [
-        ['auto', 'as it is named'],
-        ...['wood', 'stone', 'gravel', 'earth', 'grass', 'carpet', 'metal', 'water'].map((w) => [w, w] as const),
-    ] as const;
 
     const doing = $derived.by(() => {
         const now = scene.rows.beats.filter((b) => b.itemId === item.id && b.start <= playhead.frame).sort((a, b) => b.start - a.start)[0];
@@ -103,14 +99,7 @@
         <NumberField label="Scale" value={item.scale} digits={3} save={(n) => scene.edit({ do: 'item.place', item: item.id, scale: n })} />
     </dd>
     {#if item.kind === 'performer'}<LifeFields {item} /><FaceFields {item} />{/if}
-    {#if item.kind !== 'performer' && scene.mix.happens}<ChoiceRow
-            word="Steps on it"
-            label="What steps on it sound like"
-            help="As its name has it, unless you say otherwise"
-            value={item.underfoot}
-            options={UNDERFOOT}
-            save={(underfoot) => scene.edit({ do: 'item.set', item: item.id, underfoot })}
-        />{/if}
+    {#if item.kind !== 'performer' && scene.mix.happens}<UnderfootField {item} />{/if}
     {#if isLayered}<dt class="text-soft">Bare, full</dt>
         <dd>
             <input

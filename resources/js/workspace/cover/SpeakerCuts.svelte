@@ -73,6 +73,6 @@
                 </li>
             {/each}
         </ul>
-        <button class="font-semibold text-tide hover:underline" onclick={cut}>Cut at each of them</button>
+        <button class="font-semibold text-tide hover:underline" data-testid="cut-speakers" onclick={cut}>Cut at each of them</button>
     </div>
 {/if}
