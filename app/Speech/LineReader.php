@@ -113,7 +113,7 @@ final class LineReader
             $rate = $p instanceof Take && $p->words !== [] ? $p->wave->rate : $rate;
         }
         $samples = [];
-        $phones = $words = $events = [];
+        $phones = $words = $events = $open = [];
         $silence = static function (float $seconds) use (&$samples, &$phones, $rate): void {
             $from = count($samples) / $rate;
             $samples = [...$samples, ...array_fill(0, max(1, (int) round($seconds * $rate)), 0.0)];
@@ -121,17 +121,22 @@ final class LineReader
         };
         foreach ($parts as $p) {
             if (is_string($p)) {
-                $events[] = [$p, count($samples) / $rate];
+                $open[] = $p;
 
                 continue;
             }
+            $first = $p instanceof Take && $p->words !== [] ? $p->phones[0] ?? null : null;
+            $lead = $first !== null && $first->isPause() ? $first->seconds() : 0.0;
+            // What is done before a word begins with its first sound, not with the silence before that.
+            foreach ($open as $do) {
+                $events[] = [$do, count($samples) / $rate + ($samples === [] && $p instanceof Take ? max($lead, self::LEAD) : $lead)];
+            }
+            $open = [];
             if (! $p instanceof Take) {
                 $silence($p);
 
                 continue;
             }
-            $first = $p->phones[0] ?? null;
-            $lead = $first !== null && $first->isPause() ? $first->seconds() : 0.0;
             if ($samples === [] && $lead < self::LEAD) {
                 $silence(self::LEAD - $lead);
             }
@@ -147,6 +152,10 @@ final class LineReader
                 $words[] = new Word($word->text, $at + $word->from, $at + $word->to);
             }
             array_push($samples, ...$p->wave->at($rate)->samples);
+        }
+
+        foreach ($open as $do) {
+            $events[] = [$do, count($samples) / $rate];
         }
 
         return new Take(new Wave($rate, $samples), self::whole($phones), $words, $events);

@@ -8,7 +8,7 @@ namespace App\Speech;
 final readonly class Wish
 {
     /** Bump when readings are made otherwise: all are made anew. */
-    private const VERSION = 3;
+    private const VERSION = 4;
 
     public string $key;
 

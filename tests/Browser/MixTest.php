@@ -75,7 +75,7 @@ test('a word is heard by itself and something is done at it; the angle of a line
     $page->editing(fn () => $page->click('[data-testid=cut-speakers]'));
     $shots = static fn (): array => SceneRows::all($scene->refresh())['shots'];
     $at = (int) round(utterances($scene)[1]->from);
-    expect($shots())->toHaveCount(2)->and(abs($shots()[1]['inFrame'] - $at))->toBeLessThanOrEqual(3)
+    expect($shots())->toHaveCount(2)->and(abs($shots()[1]['in'] - $at))->toBeLessThanOrEqual(3)
         ->and($scene->cameras()->count())->toBe(2);
     $page->until(fn (): bool => $page->count('[data-testid=speaker-cuts]') === 0, 'no change without a cut');
 
@@ -83,6 +83,6 @@ test('a word is heard by itself and something is done at it; the angle of a line
     $page->click("[data-testid=said-{$second}]");
     $page->editing(fn () => $page->choose('Camera that is on air while it is said', 'A'));
     $letters = $scene->refresh()->cameras()->pluck('letter', 'id');
-    $on = array_values(array_filter($shots(), static fn (array $s): bool => $s['inFrame'] <= $at));
+    $on = array_values(array_filter($shots(), static fn (array $s): bool => $s['in'] <= $at));
     expect($letters[end($on)['cameraId']])->toBe('A');
 });

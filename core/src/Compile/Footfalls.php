@@ -31,27 +31,27 @@ final class Footfalls
      */
     public static function of(LaneSegment $segment, Figure $figure, float $end, float $rate): array
     {
+        $feet = array_filter([$figure->skeleton->roles['footL'] ?? null, $figure->skeleton->roles['footR'] ?? null], is_int(...));
+        if ($segment->riding !== null || $feet === []) {
+            return [];
+        }
         $body = $figure->body();
-        $frames = (int) floor($end - $segment->start);
+        $soles = array_map(
+            static fn (float $z): array => V3::mul([0.0, -$body->ankleY, $z], $body->scale), [$body->heelZ, $body->ballZ],
+        );
+        $heels = $balls = [];
+        for ($f = 0, $n = (int) floor($end - $segment->start) + 1; $f <= $n; $f++) {
+            $row = $segment->row($segment->start + $f);
+            foreach ($feet as $foot) {
+                [$at, $turn] = $figure->skeleton->jointIn($row, $figure->hips, $foot);
+                $own = Q4::mul($turn, Q4::conjugate($figure->restTurn($foot)));
+                $heels[$foot][] = V3::add($at, Q4::rotate($own, $soles[0]));
+                $balls[$foot][] = V3::add($at, Q4::rotate($own, $soles[1]));
+            }
+        }
         $out = [];
-        foreach (['L', 'R'] as $side) {
-            $foot = $figure->skeleton->roles["foot{$side}"] ?? null;
-            if ($foot === null || $segment->riding !== null) {
-                continue;
-            }
-            $back = $figure->restTurn($foot);
-            $soles = array_map(
-                static fn (float $z): array => V3::mul([0.0, -$body->ankleY, $z], $body->scale), [$body->heelZ, $body->ballZ],
-            );
-            $tracks = [[], []];
-            for ($f = 0; $f <= $frames + 1; $f++) {
-                [$at, $turn] = $figure->skeleton->jointIn($segment->row($segment->start + $f), $figure->hips, $foot);
-                $own = Q4::mul($turn, Q4::conjugate($back));
-                foreach ($soles as $k => $sole) {
-                    $tracks[$k][] = V3::add($at, Q4::rotate($own, $sole));
-                }
-            }
-            array_push($out, ...self::landings($tracks[0], $tracks[1], $rate / max(1e-6, $figure->height() / 1.7)));
+        foreach ($feet as $foot) {
+            array_push($out, ...self::landings($heels[$foot], $balls[$foot], $rate / max(1e-6, $figure->height() / 1.7)));
         }
         usort($out, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
 

@@ -101,7 +101,7 @@ final readonly class Gazes
         }
         foreach ($words as $who => $looks) {
             foreach ($looks as [$from, $to, $hold]) {
-                if ($this->mayLook((string) $who, (int) $from, (int) $to, [])) {
+                if ($this->mayLook((string) $who, (int) $from, (int) $to, [], true)) {
                     $out[(string) $who][] = $hold;
                 }
             }
@@ -156,11 +156,12 @@ final readonly class Gazes
      * Whether somebody's eyes are free: they are to meet others, nothing by hand says where they look, and nobody had them first.
      *
      * @param  list<Hold>  $before
+     * @param  bool  $isAsked  a word of a line asks for it
      */
-    private function mayLook(string $who, int $from, int $to, array $before): bool
+    private function mayLook(string $who, int $from, int $to, array $before, bool $isAsked = false): bool
     {
         $item = $this->draft->document->items[$who];
-        if (! $item->meets || ! isset($this->draft->lanes()[$who]) || ! $this->draft->lanes()[$who]->figure->isHuman()) {
+        if (! ($item->meets || $isAsked) || ! isset($this->draft->lanes()[$who]) || ! $this->draft->lanes()[$who]->figure->isHuman()) {
             return false;
         }
         $own = array_filter($this->draft->document->contacts, static fn (Contact $c): bool => $c->item === $who && $c->effector === 'look');

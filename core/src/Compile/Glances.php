@@ -140,8 +140,8 @@ final class Glances
     private function off(float $t, float $late, float $takes, float $share): array
     {
         $out = [0.0, 0.0];
-        for ($k = $this->last($t); $k >= 0 && $k > $this->last($t) - 2; $k--) {
-            $g = $this->away[$k];
+        $last = $this->last($t);
+        foreach (array_slice($this->away, max(0, $last - 1), $last < 1 ? $last + 1 : 2) as $g) {
             $w = $share * (Ease::smooth(($t - $g['from'] - $late) / $takes) - Ease::smooth(($t - $g['to'] - $late) / $takes));
             $out = [$out[0] + $w * $g['aside'], $out[1] + $w * $g['down']];
         }

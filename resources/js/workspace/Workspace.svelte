@@ -24,7 +24,7 @@
     import { heardIn } from './speech/heard';
     import { PeaksStore } from './speech/peaks.svelte';
     import { Recorder } from './speech/recorder.svelte';
-    import { SoundDesk } from './speech/sound.svelte';
+    import { SoundDesk, type Heard } from './speech/sound.svelte';
     import { SpeechStore } from './speech/speech.svelte';
     import SlateBar from './SlateBar.svelte';
     import { Timeline } from './timeline.svelte';
@@ -46,11 +46,13 @@
     const view = new FrameView(scene, playhead);
     const kit = new KitStore(scene);
     const speech = new SpeechStore(scene);
-    const sound = new SoundDesk(
-        (solo) => heardIn(scene.manifest, scene.mix, solo),
+    const sound: SoundDesk = new SoundDesk(
+        () => heard,
         () => scene.manifest?.lowering ?? [],
         (s) => bytes(s.from === 'kit' ? `blobs/${s.sound}` : `scenes/${id}/sounds/${s.sound}`),
     );
+    // The same list for as long as nothing about it changes: it is asked for at every picture.
+    const heard: Heard[] = $derived(heardIn(scene.manifest, scene.mix, sound.solo));
     playhead.sound = sound;
     const recorder = new Recorder(scene, playhead, speech);
     // svelte-ignore state_referenced_locally

@@ -97,9 +97,11 @@ export class SoundDesk {
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
     private readonly playing = new Map<string, AudioBufferSourceNode>();
     private begun: Begun | null = null;
+    /** What was last looked through for what is to come. */
+    private known: { now: Heard[]; round: number; loading: number } | null = null;
 
     constructor(
-        private readonly sounds: (solo: MixLane | null) => Heard[],
+        private readonly sounds: () => Heard[],
         private readonly lowering: () => Lowering,
         private readonly fetch: (sound: Heard) => Promise<ArrayBuffer | null>,
     ) {}
@@ -117,7 +119,7 @@ export class SoundDesk {
     /** Begins to sound at a frame, up to another; called within a gesture, as browsers ask for it. */
     begin(frame: number, end: number, perSecond: number, first: number | null): void {
         this.stop();
-        if (!this.on || this.now().length === 0) return;
+        if (!this.on || this.sounds().length === 0) return;
         const context = this.ready();
         if (!context) return;
         // A breath ahead, so that the first sound is not cut.
@@ -138,6 +140,7 @@ export class SoundDesk {
         for (const n of this.playing.values()) n.stop();
         this.playing.clear();
         this.begun = null;
+        this.known = null;
     }
 
     /** A sound of the production by itself, once; again, and it stops. */
@@ -152,7 +155,7 @@ export class SoundDesk {
     grain(frame: number, perSecond: number): void {
         if (!this.on || this.begun || !this.context || !this.out) return;
         const t = this.context.currentTime;
-        for (const s of this.now()) {
+        for (const s of this.sounds()) {
             const buffer = this.buffers.get(s.sound);
             if (!buffer || frame < s.start || frame >= s.end) continue;
             const turn = s.turn || buffer.duration;
@@ -170,7 +173,7 @@ export class SoundDesk {
 
     /** Fetches what is not here, so that it sounds at once when it is wanted. */
     prepare(): void {
-        for (const s of this.now()) {
+        for (const s of this.sounds()) {
             if (this.buffers.has(s.sound)) continue;
             this.buffers.set(s.sound, null);
             this.loading++;
@@ -191,10 +194,6 @@ export class SoundDesk {
         }
     }
 
-    private now(): Heard[] {
-        return this.sounds(this.solo);
-    }
-
     /** What is here of what is still to come; what arrives late comes in where it would be, what is heard no more or otherwise ends. */
     private schedule(): void {
         const b = this.begun;
@@ -202,7 +201,10 @@ export class SoundDesk {
         const round = heardAt(b, Math.max(0, this.context.currentTime - b.at) * b.perSecond)[1];
         // This round and the next, which is to begin without a gap.
         const rounds = b.first === null ? [0] : [round, round + 1];
-        const now = this.now();
+        const now = this.sounds();
+        const known = this.known;
+        if (known?.now === now && known.round === round && known.loading === this.loading) return;
+        this.known = { now, round, loading: this.loading };
         // eslint-disable-next-line svelte/prefer-svelte-reactivity
         const wanted = new Map<string, { s: Heard; r: number }>(
             rounds.flatMap((r) => now.map((s) => [`${r} ${JSON.stringify(s)}`, { s, r }] as const)),
