@@ -48,7 +48,7 @@ test('sounds are mixed by lanes, bent on theirs, and steps are heard as they are
     expect($curve()[0][1])->toBeLessThan(-6);
 });
 
-test('a word is heard by itself and something is done at it; the angle of a line is chosen, and changes of speaker are cut', function (): void {
+test('something is done at a word; the angle of a line is chosen, and changes of speaker are cut', function (): void {
     [$scene, $user] = furnished($this);
     $this->edit($scene, [
         ['do' => 'line.add', 'item' => 'Oda', 'text' => 'Has the last boat left the pier?', 'start' => 30],

@@ -51,7 +51,6 @@
         () => scene.manifest?.lowering ?? [],
         (s) => bytes(s.from === 'kit' ? `blobs/${s.sound}` : `scenes/${id}/sounds/${s.sound}`),
     );
-    // The same list for as long as nothing about it changes: it is asked for at every picture.
     const heard: Heard[] = $derived(heardIn(scene.manifest, scene.mix, sound.solo));
     playhead.sound = sound;
     const recorder = new Recorder(scene, playhead, speech);
@@ -63,7 +62,6 @@
     let panes = $state<'both' | 'frame' | 'plan'>('both');
     let lower = $state<HTMLDivElement>();
     const line = new Timeline();
-
     onMount(() => {
         void scene.open().then(() => {
             if (scene.rows.shots.length > 0) view.source = { kind: 'reel' };
