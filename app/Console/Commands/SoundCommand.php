@@ -10,7 +10,7 @@ use App\Sound\SceneSound;
 use App\Sound\SceneWords;
 use App\Speech\Readings;
 use CrispReel\Core\Compile\CompiledScene;
-use CrispReel\Core\Sound\Cue;
+use CrispReel\Core\Document\Mix;
 use Illuminate\Support\Facades\File;
 
 final class SoundCommand extends ReelCommand
@@ -63,7 +63,7 @@ final class SoundCommand extends ReelCommand
         mkdir($folder, 0o700);
         try {
             $loudness = app(SceneSound::class)->mix($scene, $from, $to, $folder, (float) $asked, (bool) $this->option('stems'));
-            foreach (Cue::LANES as $lane) {
+            foreach (Mix::LANES as $lane) {
                 if (is_file("{$folder}/{$lane}.wav")) {
                     File::copy("{$folder}/{$lane}.wav", substr($out, 0, -4).".{$lane}.wav");
                 }

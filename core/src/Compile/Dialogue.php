@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace CrispReel\Core\Compile;
 
 /** Who speaks to whom, and who listens: whom a line names, who spoke just before or speaks next, or who stands nearest. */
-final readonly class Dialogue
+final class Dialogue
 {
     /** Seconds within which somebody answers. */
     private const ANSWERS = 6.0;
@@ -13,7 +13,10 @@ final readonly class Dialogue
     /** Metres in which one is heard by those who take part. */
     private const HEARD = 6.0;
 
-    public function __construct(private Draft $draft)
+    /** @var array<string, list<Utterance>>|null */
+    private ?array $heard = null;
+
+    public function __construct(private readonly Draft $draft)
     {
     }
 
@@ -45,6 +48,9 @@ final readonly class Dialogue
     /** @return array<string, list<Utterance>> what everybody hears who takes part, by performer */
     public function heard(): array
     {
+        if ($this->heard !== null) {
+            return $this->heard;
+        }
         $out = [];
         $parts = [];
         foreach ($this->draft->utterances() as $u) {
@@ -60,7 +66,7 @@ final readonly class Dialogue
             }
         }
 
-        return $out;
+        return $this->heard = $out;
     }
 
     private function isNear(string $id, Utterance $u): bool

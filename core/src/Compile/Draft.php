@@ -29,6 +29,8 @@ final class Draft
 
     public readonly Surroundings $around;
 
+    private ?Dialogue $dialogue = null;
+
     private ?OwnPlaces $own = null;
 
     public function __construct(
@@ -98,6 +100,12 @@ final class Draft
     {
         /** @var list<Utterance> */
         return $this->read('utterances');
+    }
+
+    /** Who speaks to whom and who listens; asked for once lanes are settled. */
+    public function dialogue(): Dialogue
+    {
+        return $this->dialogue ??= new Dialogue($this);
     }
 
     /** @param  array<string, FaceLayer>  $faces  by performer */

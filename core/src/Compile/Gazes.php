@@ -73,7 +73,7 @@ final readonly class Gazes
      */
     private function spoken(): array
     {
-        $dialogue = new Dialogue($this->draft);
+        $dialogue = $this->draft->dialogue();
         $turns = [];
         $words = [];
         foreach ($this->draft->utterances() as $u) {

@@ -7,8 +7,6 @@ namespace CrispReel\Core\Sound;
 /** A sound in a mix: where it begins, how loud it is, and how it comes and goes. Samples are those of the mix, per channel. */
 final readonly class Cue
 {
-    public const LANES = ['speech', 'steps', 'effects', 'ambience', 'music'];
-
     /**
      * @param  string  $pcm  16-bit little-endian samples, channels by turns
      * @param  1|2  $channels

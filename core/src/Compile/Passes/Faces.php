@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile\Passes;
 
-use CrispReel\Core\Compile\Dialogue;
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\FaceLayer;
 use CrispReel\Core\Compile\Pass;
@@ -18,7 +17,7 @@ final class Faces implements Pass
     public function settle(Draft $draft): void
     {
         $document = $draft->document;
-        $heard = (new Dialogue($draft))->heard();
+        $heard = $draft->dialogue()->heard();
         $out = [];
         foreach ($draft->lanes() as $id => $lane) {
             $item = $document->items[$id];

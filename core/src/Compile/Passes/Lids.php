@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace CrispReel\Core\Compile\Passes;
 
-use CrispReel\Core\Compile\Dialogue;
 use CrispReel\Core\Compile\Draft;
 use CrispReel\Core\Compile\Eyes;
 use CrispReel\Core\Compile\Glances;
@@ -27,7 +26,7 @@ final class Lids implements Pass
     public function settle(Draft $draft): void
     {
         $this->draft = $draft;
-        $heard = (new Dialogue($draft))->heard();
+        $heard = $draft->dialogue()->heard();
         $out = [];
         foreach ($draft->lanes() as $id => $lane) {
             $item = $draft->document->items[$id];

@@ -99,4 +99,7 @@
                 >{/if}</span
         >
     </label>
+    {#if scene.mix.happens && scene.manifest?.noises.length === 0}<p class="mt-1 text-soft">
+            Nothing is heard to happen: nobody walks, and nothing lands or rolls (or the kit is older than these sounds).
+        </p>{/if}
 </details>
