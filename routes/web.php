@@ -66,6 +66,7 @@ Route::prefix('api')->group(function (): void {
         Route::get('scenes/{scene}/changes', [SceneController::class, 'changes']);
         Route::get('scenes/{scene}/speech', [SpeechController::class, 'show']);
         Route::get('scenes/{scene}/peaks/{hash}', [RecordingController::class, 'peaks']);
+        Route::get('scenes/{scene}/places', [SpeechController::class, 'places']);
         Route::get('scenes/{scene}/subtitles.{as}', [SpeechController::class, 'subtitles'])->whereIn('as', ['srt', 'vtt']);
         Route::get('scenes/{scene}/voices/{voice}/sound', [SpeechController::class, 'sampleSound']);
         Route::get('scenes/{scene}/shots', [CoverController::class, 'shots']);

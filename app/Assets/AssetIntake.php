@@ -8,6 +8,7 @@ use App\Exceptions\UserError;
 use App\Models\Asset;
 use App\Models\AssetVersion;
 use App\Models\Production;
+use App\Sound\SoundFiles;
 use CrispReel\Core\Format\Bvh\BvhReader;
 use CrispReel\Core\Format\Gltf\AssetDigest;
 use CrispReel\Core\Format\Gltf\GltfLimits;
@@ -23,7 +24,7 @@ use Illuminate\Support\Str;
 /** Brings files into the kit: checked, digested, stored by content, given a version. */
 final class AssetIntake
 {
-    public function __construct(private readonly BlobStore $blobs)
+    public function __construct(private readonly BlobStore $blobs, private readonly SoundFiles $sounds)
     {
     }
 
@@ -253,6 +254,9 @@ final class AssetIntake
         ?string $picture = null,
     ): AssetVersion {
         $blob = $this->blobs->put($bytes);
+        if (($digest['kind'] ?? null) === 'sound') {
+            $digest['loud'] = $this->sounds->loudness($bytes);
+        }
         $digestHash = $this->blobs->put(json_encode($digest, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
         $lightHash = $light === null ? null : $this->blobs->put($light);
         $latest = $asset->versions()->orderByDesc('number')->first();

@@ -19,6 +19,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $height
  * @property string $format
  * @property string $quality
+ * @property float $loudness
  * @property string $status
  * @property string $token_hash
  * @property string $token
@@ -41,7 +42,9 @@ class RenderJob extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['token' => 'encrypted', 'queued' => 'boolean', 'started_at' => 'datetime', 'finished_at' => 'datetime'];
+        return [
+            'token' => 'encrypted', 'queued' => 'boolean', 'loudness' => 'float', 'started_at' => 'datetime', 'finished_at' => 'datetime',
+        ];
     }
 
     /** @return BelongsTo<Scene, $this> */

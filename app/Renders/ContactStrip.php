@@ -28,7 +28,8 @@ final class ContactStrip
     }
 
     /**
-     * @param  array{camera?: string, at?: list<float>, look?: list<float>, focal?: float}  $view  a camera by letter, or a place and what it looks at; else what is cut
+     * @param  array{camera?: string, at?: list<float>, look?: list<float>, focal?: float}  $view  a camera by letter, or a place and what
+     *   it looks at; else what is cut
      * @return array{string, list<int>} PNG and its frames
      */
     public function draw(Scene $scene, int $from, int $to, int $every, int $width, int $height, int $columns, array $view): array

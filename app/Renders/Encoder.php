@@ -9,6 +9,7 @@ use App\Isolation\BoxLimits;
 use App\Models\RenderChunk;
 use App\Models\RenderJob;
 use App\Sound\SceneSound;
+use CrispReel\Core\Document\Mix;
 use Illuminate\Support\Facades\File;
 use RuntimeException;
 use ZipArchive;
@@ -56,10 +57,15 @@ final class Encoder
     /** All parts, or all pictures, to the file that people take away. */
     public function join(RenderJob $job): void
     {
-        $this->refuseMissing($job, $job->from_frame, $job->to_frame);
-        $this->inFolder(fn (string $folder) => FilmFormat::of($job->format)->isFilm()
-            ? $this->film($job, $folder, FilmFormat::of($job->format))
-            : $this->archive($job, $folder));
+        $format = FilmFormat::of($job->format);
+        if ($format->isSeen()) {
+            $this->refuseMissing($job, $job->from_frame, $job->to_frame);
+        }
+        $this->inFolder(fn (string $folder) => match ($format) {
+            FilmFormat::Pictures => $this->archive($job, $folder),
+            FilmFormat::Sound, FilmFormat::Stems => $this->sound($job, $folder, $format),
+            default => $this->film($job, $folder, $format),
+        });
     }
 
     private function film(RenderJob $job, string $folder, FilmFormat $format): void
@@ -91,9 +97,35 @@ final class Encoder
         if ($scene === null) {
             return false;
         }
-        $this->sound->mix($scene, $job->from_frame, $job->to_frame, $folder);
+        $stems = FilmFormat::of($job->format) === FilmFormat::Stems;
+        $this->sound->mix($scene, $job->from_frame, $job->to_frame, $folder, $job->loudness, $stems);
 
         return true;
+    }
+
+    /** The mix by itself, or it and each lane that is heard. */
+    private function sound(RenderJob $job, string $folder, FilmFormat $format): void
+    {
+        if (! $this->mixed($job, $folder)) {
+            throw new RuntimeException('Nothing is heard in these frames.');
+        }
+        if ($format === FilmFormat::Sound) {
+            $this->frames->putResult($job, "{$folder}/mix.wav");
+
+            return;
+        }
+        $zip = new ZipArchive;
+        $zip->open("{$folder}/result.zip", ZipArchive::CREATE | ZipArchive::OVERWRITE);
+        foreach (['mix', ...Mix::LANES] as $lane) {
+            if (is_file("{$folder}/{$lane}.wav")) {
+                $zip->addFile("{$folder}/{$lane}.wav", "{$lane}.wav");
+                $zip->setMtimeName("{$lane}.wav", 315532800);
+            }
+        }
+        if (! $zip->close()) {
+            throw new RuntimeException('The archive cannot be written; is the disk full?');
+        }
+        $this->frames->putResult($job, "{$folder}/result.zip");
     }
 
     private function archive(RenderJob $job, string $folder): void

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Renders;
 
-/** What a render is taken away as: a film in one of two wrappers, or its pictures in a zip. */
+/** What a render is taken away as: a film in one of two wrappers, its pictures in a zip, its sound, or that by lanes in a zip. */
 enum FilmFormat: string
 {
     case Mp4 = 'mp4';
     case WebM = 'webm';
     case Pictures = 'png';
+    case Sound = 'wav';
+    case Stems = 'stems';
 
     public static function of(mixed $asked): self
     {
@@ -18,18 +20,25 @@ enum FilmFormat: string
 
     public function isFilm(): bool
     {
-        return $this !== self::Pictures;
+        return in_array($this, [self::Mp4, self::WebM], true);
+    }
+
+    /** Whether frames are drawn for it. */
+    public function isSeen(): bool
+    {
+        return $this->isFilm() || $this === self::Pictures;
     }
 
     public function ending(): string
     {
-        return $this === self::Pictures ? 'zip' : $this->value;
+        return in_array($this, [self::Pictures, self::Stems], true) ? 'zip' : $this->value;
     }
 
     public function mime(): string
     {
         return match ($this) {
-            self::Mp4 => 'video/mp4', self::WebM => 'video/webm', self::Pictures => 'application/zip',
+            self::Mp4 => 'video/mp4', self::WebM => 'video/webm', self::Sound => 'audio/wav',
+            default => 'application/zip',
         };
     }
 

@@ -12,6 +12,7 @@ use App\Models\Scene;
 use App\Models\User;
 use App\Scenes\DocumentBuilder;
 use App\Scenes\SceneStream;
+use App\Sound\Master;
 use App\Sound\SceneSound;
 use CrispReel\Core\Bake\PoseStream;
 use CrispReel\Core\Compile\CompiledScene;
@@ -35,7 +36,7 @@ final class RenderDesk
     ) {
     }
 
-    /** @param  array<string, mixed>  $wish from, to, width, height, format, quality */
+    /** @param  array<string, mixed>  $wish from, to, width, height, format, quality, loudness */
     public function start(Scene $scene, ?User $user, array $wish, ?string $call = null): RenderJob
     {
         // Asked for twice under one name (the answer got lost on its way), it is one render.
@@ -59,7 +60,8 @@ final class RenderDesk
         $scene->loadMissing('production');
         $document = DocumentBuilder::build($scene);
         $compiled = $this->stream->compileDocument($document);
-        if ($compiled->shots === []) {
+        $format = FilmFormat::of($wish['format'] ?? null);
+        if ($compiled->shots === [] && $format->isSeen()) {
             throw new UserError(
                 'render.no-camera',
                 'There is no camera on the reel yet.',
@@ -67,7 +69,7 @@ final class RenderDesk
             );
         }
         $last = $compiled->shots[count($compiled->shots) - 1]->out ?? $compiled->frames;
-        $from = (int) ($wish['from'] ?? $compiled->shots[0]->in);
+        $from = (int) ($wish['from'] ?? $compiled->shots[0]->in ?? 0);
         $to = (int) ($wish['to'] ?? $last);
         if ($from >= $to || $to > $last || $from < 0) {
             throw new UserError(
@@ -85,8 +87,12 @@ final class RenderDesk
                 'Use an even width and height.',
             );
         }
-        $format = FilmFormat::of($wish['format'] ?? null);
-        $name = $this->freeName(
+        if (! $format->isSeen() && ! SceneSound::isHeard($compiled, $from, $to)) {
+            throw new UserError(
+                'render.silent', 'Nothing is heard in these frames.', 'Put a sound or a line there, or let a lane be heard that is muted.',
+            );
+        }
+        $name = FreeName::of(
             $scene,
             (Str::slug("{$scene->production->name} {$scene->name}") ?: 'scene')."-{$from}-{$to}",
             $format->ending(),
@@ -95,38 +101,26 @@ final class RenderDesk
         return $this->create(
             $document, $scene->id, $user?->id, $from, $to, $width, $height, $format->value,
             ($wish['quality'] ?? null) === 'draft' ? 'draft' : 'final', $name,
+            is_numeric($wish['loudness'] ?? null) ? (float) $wish['loudness'] : Master::LOUDNESS,
         );
-    }
-
-    /** A name that no other render of the production has, so that two files never lie over each other. */
-    private function freeName(Scene $scene, string $stem, string $ending): string
-    {
-        $taken = RenderJob::query()->whereIn('scene_id', Scene::query()->where('production_id', $scene->production_id)->select('id'))
-            ->where('file_name', 'like', addcslashes($stem, '%_\\').'%')->pluck('file_name')->all();
-        $stem = mb_substr($stem, 0, 140);
-        for ($n = 1, $name = "{$stem}.{$ending}"; in_array($name, $taken, true); $n++) {
-            $name = "{$stem}-".($n + 1).".{$ending}";
-        }
-
-        return $name;
     }
 
     public function create(
         Document $document, ?int $scene, ?int $user, int $from, int $to, int $width, int $height, string $format, string $quality,
-        string $name,
+        string $name, float $loudness = Master::LOUDNESS,
     ): RenderJob {
         $token = Str::random(48);
 
         return DB::transaction(function () use (
-            $document, $scene, $user, $from, $to, $width, $height, $format, $quality, $name, $token,
+            $document, $scene, $user, $from, $to, $width, $height, $format, $quality, $name, $loudness, $token,
         ): RenderJob {
             $job = RenderJob::query()->create([
                 'scene_id' => $scene, 'user_id' => $user, 'document' => $this->blobs->put($document->toJson()), 'from_frame' => $from,
                 'to_frame' => $to, 'width' => $width,
                 'height' => $height, 'format' => $format, 'quality' => $quality, 'status' => 'waiting',
-                'token_hash' => hash('sha256', $token), 'token' => $token, 'file_name' => $name,
+                'token_hash' => hash('sha256', $token), 'token' => $token, 'file_name' => $name, 'loudness' => $loudness,
             ]);
-            for ($a = $from; $a < $to; $a += self::CHUNK) {
+            for ($a = $from; $a < $to && FilmFormat::of($format)->isSeen(); $a += self::CHUNK) {
                 $job->chunks()->create(['from_frame' => $a, 'to_frame' => min($to, $a + self::CHUNK), 'status' => 'waiting']);
             }
 
@@ -139,6 +133,10 @@ final class RenderDesk
         $job->update(['queued' => true]);
         foreach ($job->chunks()->where('status', '!=', 'done')->orderBy('from_frame')->pluck('id') as $chunk) {
             DrawChunk::dispatch((int) $chunk, $job->user_id)->onQueue('render');
+        }
+        // Nothing is drawn of what is only heard.
+        if (! FilmFormat::of($job->format)->isSeen()) {
+            JoinRender::once($job);
         }
 
         return $job;
@@ -237,7 +235,8 @@ final class RenderDesk
     {
         $document = Document::fromJson($this->blobs->get($job->document));
         // What makes no sound need not be settled for it.
-        $scene = $document->lines === [] && $document->sounds === [] ? null : $this->compiledFor($job);
+        $isSilent = $document->lines === [] && $document->sounds === [] && ! $document->mix->happens;
+        $scene = $isSilent ? null : $this->compiledFor($job);
 
         return $scene !== null && SceneSound::isHeard($scene, $job->from_frame, $job->to_frame) ? $scene : null;
     }

@@ -250,6 +250,18 @@ final class SceneManifests
         );
     }
 
+    /** @return array{lines: array<string, mixed>, sounds: array<string, mixed>, noises: list<mixed>} where sounds are heard from */
+    public function places(Scene $scene): array
+    {
+        $state = $this->of($scene)['state'] ?? '';
+        $state = is_string($state) ? $state : '';
+
+        /** @var array{lines: array<string, mixed>, sounds: array<string, mixed>, noises: list<mixed>} */
+        return Cache::remember(
+            "places.{$state}", now()->addMinutes(self::MINUTES), fn (): array => SoundManifest::places($this->settled($scene, $state)),
+        );
+    }
+
     /** The document of a state that was settled lately. */
     public static function document(string $name): ?Document
     {

@@ -12,6 +12,7 @@ use CrispReel\Core\Bake\Track;
 use CrispReel\Core\Bake\TrackNames;
 use CrispReel\Core\Camera\Gate;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\GivingWay;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Memory;
 use CrispReel\Core\Compile\SceneCompiler;
@@ -105,11 +106,11 @@ final class SceneStream
             'notes' => array_map(static fn ($n): array => $n->toArray(), $scene->notes),
             'lines' => array_map(fn (Utterance $u): array => $this->line($u, $d), $scene->utterances),
             'sounds' => array_values(array_map(
-                static fn (Heard $h): array => self::sound($h, $d),
+                static fn (Heard $h): array => SoundManifest::sound($h, $d),
                 array_filter($scene->heard, static fn (Heard $h): bool => $h->noise === null),
             )),
-            'noises' => self::noises($scene->heard, $d),
-            'lowering' => Heard::lowering($scene->utterances, $d->mix->lowered)->corners(),
+            'noises' => SoundManifest::noises($scene->heard, $d),
+            'lowering' => GivingWay::of($scene)->corners(),
         ];
     }
 
@@ -126,39 +127,6 @@ final class SceneStream
                 static fn (Word $w): array => [$w->text, $r($u->frame($w->from)), $r($u->frame($w->to))], $u->reading->words,
             ),
         ];
-    }
-
-    /** @return array<string, mixed> where a sound is heard, and how it comes and goes */
-    private static function sound(Heard $h, Document $d): array
-    {
-        return [
-            'id' => $h->sound->id, 'sound' => $d->assets[$h->sound->asset]->blob, 'start' => round($h->start, 2),
-            'end' => round($h->end, 2), 'offset' => $h->sound->sourceIn, 'turn' => round($h->seconds, 4), 'repeats' => $h->sound->repeats,
-            'decibels' => $h->sound->level, 'fadeIn' => $h->sound->fadeIn, 'fadeOut' => $h->sound->fadeOut,
-            'yields' => $h->sound->lane !== 'effects', 'muted' => $h->sound->muted, 'lane' => $h->sound->lane,
-            'curve' => array_map(static fn (array $p): array => [round($p[0], 3), $p[1]], $h->sound->curve),
-        ];
-    }
-
-    /**
-     * What is heard to happen, in few words: there may be hundreds of steps.
-     *
-     * @param  list<Heard>  $heard
-     * @return list<array<mixed>> what, item, sound, start, end, offset, turn, whether it goes round, decibels, fades
-     */
-    private static function noises(array $heard, Document $d): array
-    {
-        $out = [];
-        foreach ($heard as $h) {
-            if ($h->noise !== null) {
-                $out[] = [
-                    $h->noise->what, $h->noise->item, $d->assets[$h->sound->asset]->blob, round($h->start, 2), round($h->end, 2),
-                    $h->sound->sourceIn, round($h->seconds, 4), $h->sound->repeats, $h->sound->level, $h->sound->fadeIn,
-                ];
-            }
-        }
-
-        return $out;
     }
 
     /** @return array<string, mixed> the mood's, on the ground that belongs to what lies all round, if anything does */

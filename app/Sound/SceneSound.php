@@ -6,8 +6,10 @@ namespace App\Sound;
 
 use App\Assets\BlobStore;
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\GivingWay;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Compile\Utterance;
+use CrispReel\Core\Evaluate\HeardFrom;
 use CrispReel\Core\Sound\Cue;
 use CrispReel\Core\Sound\Lowering;
 use CrispReel\Core\Sound\Mixdown;
@@ -48,17 +50,21 @@ final class SceneSound
     public function cues(CompiledScene $scene, int $from, int $to): array
     {
         $perFrame = Mixdown::RATE / $scene->document->rate->perSecond();
+        $places = new HeardFrom($scene);
         $out = [];
         foreach (self::spoken($scene, $from, $to) as $u) {
             $pcm = $this->files->pcm($this->blobs->get($scene->document->assets[$u->line->reading]->blob), 1);
-            $out[] = new Cue($pcm, 1, (int) round(($u->start - $from) * $perFrame), 'speech', self::factor($scene, 'speech'));
+            $out[] = new Cue(
+                $pcm, 1, (int) round(($u->start - $from) * $perFrame), 'speech', self::factor($scene, 'speech'),
+                placed: self::placed($places->line($u), $from, $perFrame),
+            );
         }
 
         $read = [];
         foreach (self::sounding($scene, $from, $to) as $h) {
             $blob = $scene->document->assets[$h->sound->asset]->blob;
-            $read[$blob] ??= $this->files->pcm($this->blobs->get($blob), 2);
-            $out[] = self::cue($scene, $h, $read[$blob], $from, $perFrame);
+            $read[$blob] ??= $this->files->sides($this->blobs->get($blob));
+            $out[] = self::cue($scene, $h, $read[$blob], $from, $perFrame, self::placed($places->sound($h), $from, $perFrame));
         }
 
         return $out;
@@ -70,16 +76,31 @@ final class SceneSound
         return 10.0 ** (($scene->document->mix->level($lane) + $decibels) / 20.0);
     }
 
-    private static function cue(CompiledScene $scene, Heard $h, string $pcm, int $from, float $perFrame): Cue
+    /**
+     * @param  list<array{float, float, float}>  $places  frames, decibels, sides
+     * @return list<array{int, float, float}> in samples of the mix
+     */
+    private static function placed(array $places, int $from, float $perFrame): array
     {
-        $turn = substr($pcm, 4 * (int) round($h->sound->sourceIn * Mixdown::RATE), 4 * (int) round($h->seconds * Mixdown::RATE));
+        return array_map(static fn (array $p): array => [(int) round(($p[0] - $from) * $perFrame), $p[1], $p[2]], $places);
+    }
+
+    /**
+     * @param  array{string, 1|2}  $read  samples, channels
+     * @param  list<array{int, float, float}>  $placed
+     */
+    private static function cue(CompiledScene $scene, Heard $h, array $read, int $from, float $perFrame, array $placed): Cue
+    {
+        [$pcm, $channels] = $read;
+        $at = static fn (float $s): int => 2 * $channels * (int) round($s * Mixdown::RATE);
+        $turn = substr($pcm, $at($h->sound->sourceIn), $at($h->seconds));
         $seconds = static fn (float $s): int => (int) round($s * Mixdown::RATE);
 
         return new Cue(
-            $turn, 2, (int) round(($h->start - $from) * $perFrame), $h->sound->lane,
+            $turn, $channels, (int) round(($h->start - $from) * $perFrame), $h->sound->lane,
             self::factor($scene, $h->sound->lane, $h->sound->level),
             $seconds($h->sound->fadeIn), $seconds($h->sound->fadeOut), (int) round(($h->end - $from) * $perFrame),
-            array_map(static fn (array $p): array => [$seconds($p[0]), $p[1]], $h->sound->curve),
+            array_map(static fn (array $p): array => [$seconds($p[0]), $p[1]], $h->sound->curve), $placed,
         );
     }
 
@@ -94,7 +115,7 @@ final class SceneSound
         CompiledScene $scene, int $from, int $to, string $folder, float $loudness = Master::LOUDNESS, bool $stems = false,
     ): float {
         $cues = $this->cues($scene, $from, $to);
-        $lowering = Heard::lowering($scene->utterances, $scene->document->mix->lowered, $from);
+        $lowering = GivingWay::of($scene, $from);
         $samples = self::samples($scene, $to - $from);
         self::lay("{$folder}/mix.f32", $cues, $samples, $lowering);
         [$now, $gain] = Master::make($folder, Mixdown::RATE, $loudness);

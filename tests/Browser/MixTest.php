@@ -5,6 +5,12 @@ declare(strict_types=1);
 use App\Models\Scene;
 use App\Scenes\SceneManifests;
 use App\Scenes\SceneRows;
+use App\Scenes\SceneStream;
+use App\Sound\SceneSound;
+use App\Speech\Readings;
+use CrispReel\Core\Compile\GivingWay;
+use CrispReel\Core\Sound\Cue;
+use CrispReel\Core\Sound\Mixdown;
 use Facebook\WebDriver\WebDriverBy as By;
 
 test('sounds are mixed by lanes, bent on theirs, and steps are heard as they are walked', function (): void {
@@ -85,4 +91,82 @@ test('something is done at a word; the angle of a line is chosen, and changes of
     $letters = $scene->refresh()->cameras()->pluck('letter', 'id');
     $on = array_values(array_filter($shots(), static fn (array $s): bool => $s['in'] <= $at));
     expect($letters[end($on)['cameraId']])->toBe('A');
+});
+
+/** Lets what the page plays be listened to: window.heardOf(seconds) comes to the mean squares of its left and its right. */
+const TAP = <<<'JS'
+    const old = AudioNode.prototype.connect;
+    AudioNode.prototype.connect = function (to, ...rest) {
+        if (to instanceof AudioDestinationNode && to.context instanceof AudioContext && !window.taps) {
+            const context = to.context;
+            window.taps = [[], []];
+            window.tapRate = context.sampleRate;
+            context.audioWorklet.addModule(arguments_[0]).then(() => {
+                // What has one channel is heard on both sides.
+                const both = new GainNode(context, { channelCount: 2, channelCountMode: 'explicit' });
+                const splitter = new ChannelSplitterNode(context, { numberOfOutputs: 2 });
+                old.call(this, both);
+                old.call(both, splitter);
+                [0, 1].forEach((k) => {
+                    const node = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 });
+                    node.port.onmessage = (e) => window.taps[k].push(e.data);
+                    old.call(splitter, node, k);
+                });
+            });
+        }
+        return old.call(this, to, ...rest);
+    };
+    JS;
+
+test('each lane is as loud in the workspace as in the film', function (): void {
+    [$scene, $user] = furnished($this);
+    $this->edit($scene, [
+        ['do' => 'line.add', 'item' => 'Oda', 'text' => 'Has the last boat left the pier?', 'start' => 6],
+        ['do' => 'beat.add', 'item' => 'Bram', 'motion' => 'walk', 'start' => 0],
+        ['do' => 'sound.add', 'asset' => 'sound-waves', 'start' => 0, 'lane' => 'ambience', 'fadeIn' => 0.5, 'curve' => [[0, -6], [2, 0]]],
+        ['do' => 'scene.set', 'mix' => ['happens' => true, 'ambience' => 3, 'placed' => ['speech', 'steps']]],
+    ]);
+    app(Readings::class)->makeAll($scene->refresh());
+    $compiled = app(SceneStream::class)->compile($scene->refresh());
+    $cues = app(SceneSound::class)->cues($compiled, 0, $compiled->frames);
+    $lowering = GivingWay::of($compiled);
+    $samples = SceneSound::samples($compiled, $compiled->frames);
+
+    [$page, $driver] = $this->desk($user, $scene);
+    $page->see('[data-testid=workspace]', 60.0);
+    $worklet = '/build/assets/'.basename((glob(public_path('build/assets/recorder.worklet-*.js')) ?: [''])[0]);
+    $driver->executeScript(str_replace('arguments_[0]', json_encode($worklet, JSON_THROW_ON_ERROR), TAP));
+    $page->click('[data-testid=step-Act]');
+    $page->click('[data-testid=act-sounds]');
+    $page->click('[data-testid=mix] summary');
+    $power = static fn (array $values): float => array_sum(
+        array_map(static fn (float $v): float => $v * $v, $values),
+    ) / max(1, count($values));
+    foreach (['speech', 'steps', 'ambience'] as $lane) {
+        $own = array_values(array_filter($cues, static fn (Cue $c): bool => $c->lane === $lane));
+        $all = array_values(unpack('g*', implode('', iterator_to_array(Mixdown::blocks($own, $samples, $lowering), false))) ?: []);
+        $film = [];
+        foreach ([0, 1] as $k) {
+            $film[] = $power(array_filter($all, static fn (int $i): bool => $i % 2 === $k, ARRAY_FILTER_USE_KEY));
+        }
+        $page->click("[aria-label=\"Only {$lane}\"]");
+        $page->click('[data-testid=play]');
+        // It goes round: any stretch as long as the scene has all of it, once its first round is over.
+        $seconds = $compiled->frames / 24;
+        $page->until(fn (): bool => (float) $driver->executeScript(
+            'return window.taps ? window.taps[1].length * 128 / window.tapRate : 0',
+        ) > 2.0 * $seconds + 1.0, 'two rounds of it', 60.0);
+        $heard = $driver->executeScript(
+            'const n = Math.round(arguments[0] * window.tapRate); return window.taps.map((blocks) => { let sum = 0, left = n;'
+            .'for (const b of blocks.reverse()) for (let i = b.length - 1; i >= 0 && left > 0; i--, left--) sum += b[i] * b[i];'
+            .'return sum / n; })',
+            [$seconds],
+        );
+        $page->click('[data-testid=play]');
+        $page->click("[aria-label=\"Only {$lane}\"]");
+        $driver->executeScript('window.taps[0].length = window.taps[1].length = 0');
+        foreach (['left', 'right'] as $k => $side) {
+            expect(abs(10 * log10($heard[$k] / $film[$k])))->toBeLessThan(1.0, "{$lane}, {$side}: {$heard[$k]} and {$film[$k]}");
+        }
+    }
 });

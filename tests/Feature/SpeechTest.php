@@ -16,7 +16,7 @@ use App\Speech\Readings;
 use App\Speech\ReadLine;
 use App\Speech\VoiceBook;
 use App\Speech\Wish;
-use CrispReel\Core\Compile\Heard;
+use CrispReel\Core\Compile\GivingWay;
 use CrispReel\Core\Compile\Utterance;
 use CrispReel\Core\Format\Wave;
 use CrispReel\Core\Sound\Lowering;
@@ -277,19 +277,20 @@ test('stems add up to the mix, at the loudness that is asked for', function (): 
     array_map(unlink(...), glob(substr($out, 0, -4).'*') ?: []);
 });
 
-test('music gives way to speech in the mix, by at least twelve decibels, and is as loud as it is said without', function (): void {
+test('music gives way to speech in the mix, by as much as it is to, and is as loud as it is said without', function (): void {
     Queue::fake();
     $scene = talkers($this);
     $this->edit($scene, [
         ['do' => 'line.add', 'item' => 'Oda', 'text' => 'The last boat has gone and left us on the pier.', 'start' => 72],
         ['do' => 'sound.add', 'asset' => 'sound-waves', 'start' => 0, 'lane' => 'music', 'level' => -6],
+        ['do' => 'scene.set', 'mix' => ['lowered' => 14]],
     ]);
     app(Readings::class)->makeAll($scene);
     $compiled = app(SceneStream::class)->compile($scene->refresh());
     [$speech, $bed] = [$compiled->utterances[0], $compiled->heard[0]];
     $cues = app(SceneSound::class)->cues($compiled, 0, $compiled->frames);
     expect($cues)->toHaveCount(2)->and($cues[0]->start)->toBe(72 * 2000)->and($cues[1]->gain)->toEqualWithDelta(10 ** -0.3, 1e-9);
-    $lowering = Heard::lowering($compiled->utterances, 14.0);
+    $lowering = GivingWay::of($compiled);
     $level = static function (array $cues, float $from, float $to, ?Lowering $lowering): float {
         $n = (int) ($to * 48000);
         $all = unpack('g*', implode('', iterator_to_array(Mixdown::blocks($cues, $n, $lowering), false))) ?: [];

@@ -7,10 +7,11 @@ import {
     heardAt,
     lowered,
     loudness,
+    placedAt,
     raised,
     type Heard,
     type Lowering,
-} from '../../resources/js/workspace/speech/sound.svelte';
+} from '../../resources/js/workspace/speech/loudness';
 
 const SEA: Heard = {
     id: 'n1',
@@ -27,6 +28,7 @@ const SEA: Heard = {
     yields: true,
     lane: 'ambience',
     curve: [],
+    placed: [],
 };
 /** Somebody speaks from the fifth to the sixth second. */
 const CORNERS: Lowering = [
@@ -45,6 +47,18 @@ describe('how loud a sound is', () => {
         expect(db(loudness(SEA, CORNERS, 24, 6.2))).toBeCloseTo(-13, 6);
         expect(lowered(CORNERS, 4)).toBe(0);
         expect(db(loudness({ ...SEA, yields: false }, CORNERS, 24, 5.5))).toBeCloseTo(-6, 6);
+    });
+
+    it('is softer from afar, and its place is straight between two looks', () => {
+        const placed: Heard['placed'] = [
+            [48, 0, -0.5],
+            [96, -12, 0.5],
+        ];
+        expect(placedAt(placed, 72)).toEqual([-6, 0]);
+        expect(placedAt(placed, 500)).toEqual([-12, 0.5]);
+        expect(placedAt([], 72)).toEqual([0, 0]);
+        expect(db(loudness({ ...SEA, placed, fadeIn: 0 }, [], 24, 3))).toBeCloseTo(-12, 6);
+        expect(bends({ ...SEA, placed, fadeIn: 0, fadeOut: 0 }, [], 24, 2)).toContain(4);
     });
 
     it('is bent by a curve, straight in decibels from point to point and level beyond', () => {

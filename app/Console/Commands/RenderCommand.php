@@ -13,7 +13,7 @@ use App\Renders\RenderDesk;
 
 final class RenderCommand extends ReelCommand
 {
-    protected $signature = 'reel:render {scene} {--from=} {--to=} {--size= : as 1280x720} {--out= : file to write} {--as=mp4 : mp4, webm or png} {--quality=final : final or draft} {--json}';
+    protected $signature = 'reel:render {scene} {--from=} {--to=} {--size= : as 1280x720} {--out= : file to write} {--as=mp4 : mp4, webm or png} {--quality=final : final or draft} {--loudness=-14 : LUFS of its sound} {--json}';
 
     protected $description = 'Render a scene to a video or a zip of pictures';
 
@@ -37,7 +37,7 @@ final class RenderCommand extends ReelCommand
         }
         $desk = app(RenderDesk::class);
         $job = $desk->prepare($this->scene($this->argument('scene')), null, $wish + [
-            'format' => $as, 'quality' => $this->option('quality'),
+            'format' => $as, 'quality' => $this->option('quality'), 'loudness' => SoundCommand::loudness($this->option('loudness')),
         ]);
         $this->draw($job);
         $result = app(FrameStore::class)->result($job);

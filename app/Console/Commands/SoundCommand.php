@@ -52,17 +52,29 @@ final class SoundCommand extends ReelCommand
         ]);
     }
 
+    /** LUFS that are asked for, of a mix or of a film. */
+    public static function loudness(mixed $asked): float
+    {
+        if (! is_numeric($asked) || $asked < -40.0 || $asked > -8.0) {
+            throw new UserError(
+                'sound.loudness', '"'.(
+                    is_scalar($asked) ? $asked : '?'
+                ).'" is no loudness of a mix.', 'Give LUFS from -40 to -8, as -14 or -23.',
+            );
+        }
+
+        return (float) $asked;
+    }
+
     /** @return array{string, float} the mix, and its loudness; stems are left beside it */
     private function mix(CompiledScene $scene, int $from, int $to, string $out): array
     {
-        $asked = (string) $this->option('loudness');
-        if (! is_numeric($asked) || $asked < -40.0 || $asked > -8.0) {
-            throw new UserError('sound.loudness', "\"{$asked}\" is no loudness of a mix.", 'Give LUFS from -40 to -8, as -14 or -23.');
-        }
         $folder = sys_get_temp_dir().'/reel-sound-'.bin2hex(random_bytes(8));
         mkdir($folder, 0o700);
         try {
-            $loudness = app(SceneSound::class)->mix($scene, $from, $to, $folder, (float) $asked, (bool) $this->option('stems'));
+            $loudness = app(SceneSound::class)->mix(
+                $scene, $from, $to, $folder, self::loudness($this->option('loudness')), (bool) $this->option('stems'),
+            );
             foreach (Mix::LANES as $lane) {
                 if (is_file("{$folder}/{$lane}.wav")) {
                     File::copy("{$folder}/{$lane}.wav", substr($out, 0, -4).".{$lane}.wav");

@@ -38,7 +38,8 @@ final class RenderController
         $in = $request->validate([
             'from' => 'sometimes|integer|min:0', 'to' => 'sometimes|integer|min:1', 'width' => 'sometimes|integer|min:64|max:4096',
             'height' => 'sometimes|integer|min:64|max:4096',
-            'format' => 'sometimes|in:mp4,webm,png', 'quality' => 'sometimes|in:draft,final', 'call' => 'sometimes|uuid',
+            'format' => 'sometimes|in:mp4,webm,png,wav,stems', 'loudness' => 'sometimes|numeric|between:-40,-8',
+            'quality' => 'sometimes|in:draft,final', 'call' => 'sometimes|uuid',
         ]);
         $job = $this->desk->start($scene, $this->user($request), $in, is_string($in['call'] ?? null) ? strtolower($in['call']) : null);
 

@@ -9,6 +9,7 @@ use App\Exceptions\UserError;
 use App\Models\Scene;
 use App\Models\User;
 use App\Policies\Access;
+use App\Scenes\SceneManifests;
 use App\Scenes\SceneStream;
 use App\Sound\SceneWords;
 use App\Speech\Readings;
@@ -43,6 +44,17 @@ final class SpeechController
             )),
             'cast' => (object) array_map(static fn (VoiceCard $c): string => $c->id, Readings::voices($scene)),
             'sayAs' => (object) (is_array($sayAs) ? $sayAs : []),
+        ]);
+    }
+
+    /** Where sounds are heard from, of lanes that are heard from the camera. */
+    public function places(Request $request, Scene $scene, SceneManifests $manifests): JsonResponse
+    {
+        Access::see($this->user($request), $scene);
+        $places = $manifests->places($scene);
+
+        return response()->json([
+            'lines' => (object) $places['lines'], 'sounds' => (object) $places['sounds'], 'noises' => $places['noises'],
         ]);
     }
 

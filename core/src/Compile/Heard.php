@@ -8,7 +8,6 @@ use CrispReel\Core\Document\AssetSource;
 use CrispReel\Core\Document\Document;
 use CrispReel\Core\Document\Sound;
 use CrispReel\Core\Math\Noise as Chance;
-use CrispReel\Core\Sound\Lowering;
 
 /** A sound of the scene, settled: the frames in which it is heard, which may lie between two. It ends with the scene at the latest. */
 final readonly class Heard
@@ -24,9 +23,13 @@ final readonly class Heard
     /** Seconds in which wheels are heard to begin and to end. */
     private const ROLLS = 0.18;
 
-    /** @param  float  $seconds  of one turn of it */
+    /**
+     * @param  float  $seconds  of one turn of it
+     * @param  list<float>  $loud  LUFS of each second of the whole file; empty: nobody has measured it
+     */
     public function __construct(
         public Sound $sound, public float $start, public float $end, public float $seconds, public ?Noise $noise = null,
+        public array $loud = [],
     ) {
     }
 
@@ -41,18 +44,26 @@ final readonly class Heard
         $begins = self::begins($document, $utterances, $noises);
         $out = $document->mix->happens ? self::happening($document, $assets, $noises, $frames) : [];
         foreach ($document->sounds as $sound) {
-            $said = $assets->digest($document->assets[$sound->asset])['seconds'] ?? 0.0;
+            $digest = $assets->digest($document->assets[$sound->asset]);
+            $said = $digest['seconds'] ?? 0.0;
             $whole = is_int($said) || is_float($said) ? (float) $said : 0.0;
             $seconds = min($whole, $sound->sourceOut ?? INF) - $sound->sourceIn;
             $start = $sound->start + ($begins[$sound->line ?? $sound->contact ?? $sound->thing ?? ''] ?? 0.0);
             $end = min((float) $frames, $sound->repeats ? (float) ($sound->until ?? $frames) : $start + $seconds * $rate);
             if ($seconds > 0.0 && $end > $start) {
-                $out[] = new self($sound, $start, $end, $seconds);
+                $loud = array_filter((array) ($digest['loud'] ?? []), static fn (mixed $v): bool => is_int($v) || is_float($v));
+                $out[] = new self($sound, $start, $end, $seconds, loud: array_values(array_map(floatval(...), $loud)));
             }
         }
         usort($out, static fn (self $a, self $b): int => [$a->start, $a->sound->id] <=> [$b->start, $b->sound->id]);
 
         return $out;
+    }
+
+    /** Whether it is of those that speech is not to be covered by. */
+    public function givesWay(): bool
+    {
+        return in_array($this->sound->lane, ['ambience', 'music'], true);
     }
 
     /**
@@ -122,18 +133,5 @@ final readonly class Heard
             $rolls ? null : $in + $seconds, min(12.0, round($level, 2)), $rolls ? self::ROLLS : 0.0, $rolls ? self::ROLLS : 0.0, $rolls,
             lane: 'steps',
         ), $n->from, min((float) $frames, $rolls ? $n->to : $n->from + $seconds * $rate), $seconds, $n);
-    }
-
-    /**
-     * How ambience and music give way to what is said, in seconds from a frame on.
-     *
-     * @param  list<Utterance>  $utterances
-     * @param  float  $decibels  by how much
-     */
-    public static function lowering(array $utterances, float $decibels, int $frame = 0): Lowering
-    {
-        return new Lowering(array_map(
-            static fn (Utterance $u): array => [($u->from - $frame) / $u->perSecond, ($u->to - $frame) / $u->perSecond], $utterances,
-        ), $decibels);
     }
 }

@@ -16,10 +16,14 @@ final readonly class Mix
 
     public const LANES = ['speech', 'steps', 'effects', 'ambience', 'music'];
 
+    /** Those whose sounds come from somebody or something. */
+    public const PLACES = ['speech', 'steps', 'effects'];
+
     /**
      * @param  float  $speech  decibels, as are those of the other lanes
      * @param  list<string>  $muted  lanes that are not heard
-     * @param  float  $lowered  decibels by which ambience and music give way to speech
+     * @param  float|null  $lowered  decibels by which ambience and music give way to speech; null: as far as they must
+     * @param  list<string>  $placed  lanes that are heard from the camera: softer from afar, and from the side that it is seen at
      * @param  bool  $happens  whether feet that come down, things that land and wheels that roll are heard
      */
     public function __construct(
@@ -29,8 +33,9 @@ final readonly class Mix
         #[Number(-60, 12, 'dB')] public float $ambience = 0.0,
         #[Number(-60, 12, 'dB')] public float $music = 0.0,
         #[Choices(self::LANES)] public array $muted = [],
-        #[Number(0, 40, 'dB')] public float $lowered = 14.0,
+        #[Number(0, 40, 'dB')] public ?float $lowered = null,
         #[Yes] public bool $happens = false,
+        #[Choices(self::PLACES)] public array $placed = [],
     ) {
     }
 

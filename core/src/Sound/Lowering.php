@@ -19,50 +19,47 @@ final readonly class Lowering
 
     private const STAYS = 0.8;
 
-    /** @var list<array{float, float}> */
+    /** @var list<array{float, float, float}> */
     private array $spans;
 
-    /**
-     * @param  list<array{float, float}>  $spoken  seconds from and to, in any order
-     * @param  float  $decibels  how far down, 0 or more
-     */
-    public function __construct(array $spoken, public float $decibels)
+    /** @param  list<array{float, float, float}>  $spoken  seconds from and to, and decibels of how far down (0 or more), in any order */
+    public function __construct(array $spoken)
     {
         usort($spoken, static fn (array $a, array $b): int => $a <=> $b);
         $out = [];
         $open = null;
-        foreach ($spoken as [$from, $to]) {
+        foreach ($spoken as [$from, $to, $decibels]) {
             if ($open !== null && $from - $open[1] < self::STAYS) {
-                $open = [$open[0], max($open[1], $to)];
+                $open = [$open[0], max($open[1], $to), max($open[2], $decibels)];
             } else {
                 $out[] = $open;
-                $open = [$from, $to];
+                $open = [$from, $to, $decibels];
             }
         }
         $out[] = $open;
-        $this->spans = array_values(array_filter($out));
+        $this->spans = array_values(array_filter($out, static fn (?array $s): bool => $s !== null && $s[2] > 0.0));
     }
 
     /** Factor at a moment, seconds. */
     public function gain(float $t): float
     {
         $down = 0.0;
-        foreach ($this->spans as [$from, $to]) {
+        foreach ($this->spans as [$from, $to, $decibels]) {
             $in = ($t - $from + self::AHEAD) / self::ATTACK;
             $out = ($to + self::RELEASE - $t) / self::RELEASE;
-            $down = max($down, min(1.0, $in, $out));
+            $down = max($down, $decibels * min(1.0, $in, $out));
         }
 
-        return 10.0 ** (-$this->decibels * $down / 20.0);
+        return 10.0 ** (-$down / 20.0);
     }
 
     /** @return list<array{float, float}> the curve's corners: seconds and decibels, straight between them */
     public function corners(): array
     {
         $out = [];
-        foreach ($this->spans as [$from, $to]) {
+        foreach ($this->spans as [$from, $to, $decibels]) {
             array_push(
-                $out, [$from - self::AHEAD, 0.0], [$from - self::AHEAD + self::ATTACK, -$this->decibels], [$to, -$this->decibels],
+                $out, [$from - self::AHEAD, 0.0], [$from - self::AHEAD + self::ATTACK, -$decibels], [$to, -$decibels],
                 [$to + self::RELEASE, 0.0],
             );
         }

@@ -50,6 +50,7 @@ final class Mixdown
     {
         $length = $cue->length();
         $fades = $cue->bends();
+        $placed = $cue->placed !== [];
         for ($i = max(0, $cue->start - $at), $end = min($n, $cue->end() - $at); $i < $end && $length > 0;) {
             // A stretch within one turn of the sound, and within one step of the lowering.
             $from = ($at + $i - $cue->start) % $length;
@@ -58,13 +59,21 @@ final class Mixdown
             /** @var array<int, int> $samples */
             $samples = unpack('v*', substr($cue->pcm, 2 * $cue->channels * $from, 2 * $cue->channels * $count)) ?: [];
             [$a, $b] = $fades ? [$cue->share($at + $i), $cue->share($at + $i + $count)] : [1.0, 1.0];
+            [[$la, $ra], [$lb, $rb]] = [$cue->sides($at + $i), $cue->sides($at + $i + $count)];
             for ($k = 0; $k < $count; $k++) {
                 $g = $fades ? $gain * ($a + ($b - $a) * $k / $count) : $gain;
                 $v = $samples[$cue->channels * $k + 1];
-                $l = $g * ($v < 32768 ? $v : $v - 65536);
+                $l = $v < 32768 ? $v : $v - 65536;
                 $v = $samples[$cue->channels * $k + $cue->channels];
-                $left[$i + $k] += $l;
-                $right[$i + $k] += $cue->channels === 1 ? $l : $g * ($v < 32768 ? $v : $v - 65536);
+                $r = $v < 32768 ? $v : $v - 65536;
+                if ($placed) {
+                    // From one place: what was on two sides comes from it together.
+                    $both = 0.5 * ($l + $r);
+                    $l = $both * ($la + ($lb - $la) * $k / $count);
+                    $r = $both * ($ra + ($rb - $ra) * $k / $count);
+                }
+                $left[$i + $k] += $g * $l;
+                $right[$i + $k] += $g * $r;
             }
             $i += $count;
         }

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use CrispReel\Core\Compile\CompiledScene;
+use CrispReel\Core\Compile\GivingWay;
 use CrispReel\Core\Compile\Heard;
 use CrispReel\Core\Coverage\Action;
 use CrispReel\Core\Tests\Support\FakeAssets;
@@ -13,15 +14,17 @@ use CrispReel\Core\Tests\Support\Scenes;
  *
  * @param  list<array<string, mixed>>  $sounds
  * @param  list<array<string, mixed>>  $lines
+ * @param  array<string, mixed>  $digest  what is known of the sound besides
+ * @param  array<string, mixed>  $mix
  */
-function sounding(array $sounds, array $lines = []): CompiledScene
+function sounding(array $sounds, array $lines = [], array $digest = [], array $mix = []): CompiledScene
 {
     $assets = new FakeAssets;
-    $assets->solved['sounds'] = json_encode(['kind' => 'sound', 'seconds' => 4], JSON_THROW_ON_ERROR);
+    $assets->solved['sounds'] = json_encode(['kind' => 'sound', 'seconds' => 4] + $digest, JSON_THROW_ON_ERROR);
     $data = Scenes::data([
         'items' => [Scenes::item('oda', 'oda')], 'beats' => [Scenes::beat('b', 'oda', 'idle', 0, ['play' => ['length' => 240]])],
         'lines' => $lines, 'sounds' => array_map(static fn (array $s): array => $s + ['asset' => 's1'], $sounds),
-    ]);
+    ] + ($mix === [] ? [] : ['mix' => $mix]));
     $data['assets'][] = ['id' => 's1', 'kind' => 'sound', 'name' => 'Sea', 'blob' => str_repeat('b', 64), 'digest' => 'reading:sounds'];
 
     return Scenes::compile($data, $assets);
@@ -45,12 +48,36 @@ test('what hangs on a line goes with it, and sounds make no scene longer', funct
 });
 
 test('ambience gives way where somebody speaks', function (): void {
-    $scene = sounding([], [['id' => 'd', 'item' => 'oda', 'text' => 'Hark, the bell!', 'start' => 48]]);
-    $lowering = Heard::lowering($scene->utterances, 14.0);
+    $line = [['id' => 'd', 'item' => 'oda', 'text' => 'Hark, the bell!', 'start' => 48]];
+    $scene = sounding([], $line, mix: ['lowered' => 14]);
+    $lowering = GivingWay::of($scene);
     $u = $scene->utterances[0];
     expect(20 * log10($lowering->gain(($u->from + $u->to) / 48)))->toEqualWithDelta(-14.0, 1e-6)
-        ->and($lowering->gain($u->from / 24 - 0.25))->toBe(1.0)->and(Heard::lowering([], 14.0)->corners())->toBe([]);
+        ->and($lowering->gain($u->from / 24 - 0.25))->toBe(1.0)
+        ->and(GivingWay::of($scene, 24)->gain(($u->from + $u->to) / 48 - 1.0))->toBe($lowering->gain(($u->from + $u->to) / 48))
+        ->and(GivingWay::of(sounding([], $line, mix: ['lowered' => 14, 'muted' => ['speech']]))->corners())->toBe([])
+        ->and(GivingWay::of(sounding([]))->corners())->toBe([]);
 });
+
+test('it gives way as far as it must for speech to stand above it, and no farther', function (
+    array $sound, array $digest, array $mix, float $down,
+): void {
+    $line = [['id' => 'd', 'item' => 'oda', 'text' => 'Hark, the bell!', 'start' => 0]];
+    $sounds = $sound === [] ? [] : [$sound + ['id' => 'n', 'start' => 0, 'repeats' => true, 'lane' => 'music']];
+    $corners = GivingWay::of(sounding($sounds, $line, $digest, $mix))->corners();
+    // A line that nobody has read is taken to have -16 LUFS: the bed comes to -29.5.
+    expect(-min([0.0, ...array_column($corners, 1)]))->toEqualWithDelta($down, 0.02);
+})->with([
+    'as loud as speech' => [['level' => 0], ['loud' => [-16.0, -16.0, -16.0, -16.0]], [], 13.5],
+    'softer by its level' => [['level' => -6], ['loud' => [-16.0]], [], 7.5],
+    'by the lane and by that of speech' => [['level' => -6], ['loud' => [-16.0]], ['music' => -2, 'speech' => 3], 2.5],
+    'soft enough' => [['level' => -30], ['loud' => [-16.0]], [], 0.0],
+    'bent' => [['level' => 0, 'curve' => [[0, -5.0]]], ['loud' => [-16.0]], [], 8.5],
+    'louder where it is heard' => [['level' => 0, 'sourceIn' => 3], ['loud' => [-70.0, -70.0, -70.0, -10.0]], [], 19.5],
+    'never measured' => [['level' => 0], [], [], 14.0], 'never measured, and muted' => [['muted' => true], [], [], 0.0],
+    'no bed' => [[], [], [], 0.0], 'effects do not' => [['lane' => 'effects'], ['loud' => [-10.0]], [], 0.0],
+    'as somebody wants it' => [['level' => 0], ['loud' => [-16.0]], ['lowered' => 3], 3.0],
+]);
 
 test('who cuts reads lines as they are spoken, not as long as hands go on', function (): void {
     $scene = Scenes::compile([

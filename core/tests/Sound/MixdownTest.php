@@ -58,7 +58,7 @@ test('fades keep the power: half way in it is 0.707 of it', function (): void {
 });
 
 test('the bed goes down before the first word and comes back after the last, in 80 and 400 ms', function (): void {
-    $l = new Lowering([[2.0, 3.0], [3.5, 4.0], [8.0, 9.0]], 12.0);
+    $l = new Lowering([[2.0, 3.0, 6.0], [3.5, 4.0, 12.0], [8.0, 9.0, 12.0], [20.0, 21.0, 0.0]]);
     expect($l->gain(1.79))->toBe(1.0)->and(20 * log10($l->gain(1.84)))->toEqualWithDelta(-6.0, 0.01)
         ->and(20 * log10($l->gain(1.88)))->toEqualWithDelta(-12.0, 0.01)->and(20 * log10($l->gain(3.25)))->toEqualWithDelta(-12.0, 0.01)
         ->and(20 * log10($l->gain(4.2)))->toEqualWithDelta(-6.0, 0.01)->and($l->gain(4.41))->toBe(1.0)
@@ -71,7 +71,7 @@ test('music is lowered under speech, effects are not', function (): void {
     $cues = array_map(
         static fn (string $lane): Cue => new Cue(pcm(array_fill(0, Mixdown::RATE, 8192)), 1, 0, $lane), ['music', 'effects'],
     );
-    $lowering = new Lowering([[0.4, 0.6]], 12.0);
+    $lowering = new Lowering([[0.4, 0.6, 12.0]]);
     [$music] = mixedDown([$cues[0]], Mixdown::RATE, $lowering);
     [$effects] = mixedDown([$cues[1]], Mixdown::RATE, $lowering);
     expect($music[24000])->toEqualWithDelta(0.25 * 10 ** (-12 / 20), 1e-4)->and($music[2400])->toEqualWithDelta(0.25, 1e-6)
@@ -89,4 +89,26 @@ test('a curve raises and lowers what is heard, straight in decibels between its 
         ->and($db(4800 + 9600))->toEqualWithDelta(-12.0, 0.05)->and($db(4800 + 16800))->toEqualWithDelta(-3.0, 0.05)
         ->and($db(4800 + 30000))->toEqualWithDelta(6.0, 0.02)->and($all[2 * 4799])->toBe(0.0)
         ->and((new Cue('', 1, 0))->bends())->toBeFalse();
+});
+
+test('what is placed is one sound from there: in the middle as it is, at a side with the same power', function (): void {
+    $tone = pcm(array_fill(0, 2 * 4800, 16384));
+    $at = static fn (float $side, float $db): array => array_map(
+        static fn (array $channel): float => $channel[2400],
+        mixedDown([new Cue($tone, 2, 0, 'effects', placed: [[0, $db, $side]])], 4800),
+    );
+    expect($at(0.0, 0.0))->toEqualWithDelta([0.5, 0.5], 1e-6)->and($at(-1.0, 0.0))->toEqualWithDelta([0.5 * M_SQRT2, 0.0], 1e-6)
+        ->and($at(0.0, -6.0206))->toEqualWithDelta([0.25, 0.25], 1e-5)
+        ->and(array_sum(array_map(static fn (float $v): float => $v * $v, $at(0.37, 0.0))))->toEqualWithDelta(0.5, 1e-6);
+    // Two sides that are each other's opposite are nothing from one place.
+    [$left] = mixedDown([new Cue(pcm([8192, -8192, 8192, -8192]), 2, 0, 'effects', placed: [[0, 0.0, 0.0]])], 2);
+    expect($left)->toEqualWithDelta([0.0, 0.0], 1e-7);
+});
+
+test('what moves goes evenly from side to side', function (): void {
+    [$left, $right] = mixedDown([
+        new Cue(pcm(array_fill(0, 9600, 16384)), 1, 0, 'steps', placed: [[0, 0.0, -1.0], [9600, 0.0, 1.0]]),
+    ], 9600);
+    expect($right[0])->toEqualWithDelta(0.0, 1e-6)->and($left[4800])->toEqualWithDelta($right[4800], 1e-4)
+        ->and($left[9599])->toBeLessThan(0.002)->and($left[2400])->toEqualWithDelta(0.5 * M_SQRT2 * cos(M_PI / 8), 1e-4);
 });

@@ -7,7 +7,7 @@
     import { perSecond } from '../lib/time';
     import { getDesk } from './context';
     import type { SoundRow } from './rows';
-    import { raised } from './speech/sound.svelte';
+    import { raised } from './speech/loudness';
     import type { Timeline } from './timeline.svelte';
 
     /** The level of a sound along its length: points are dragged, a double click on one takes it away. */

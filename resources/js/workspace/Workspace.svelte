@@ -21,10 +21,10 @@
     import ReelStrip from './ReelStrip.svelte';
     import Ruler from './Ruler.svelte';
     import { SceneStore } from './scene.svelte';
-    import { heardIn } from './speech/heard';
+    import { PlacesStore } from './speech/places.svelte';
     import { PeaksStore } from './speech/peaks.svelte';
     import { Recorder } from './speech/recorder.svelte';
-    import { SoundDesk, type Heard } from './speech/sound.svelte';
+    import { SoundDesk } from './speech/sound.svelte';
     import { SpeechStore } from './speech/speech.svelte';
     import SlateBar from './SlateBar.svelte';
     import { Timeline } from './timeline.svelte';
@@ -46,12 +46,12 @@
     const view = new FrameView(scene, playhead);
     const kit = new KitStore(scene);
     const speech = new SpeechStore(scene);
+    const places: PlacesStore = new PlacesStore(scene, () => sound.solo);
     const sound: SoundDesk = new SoundDesk(
-        () => heard,
+        () => places.heard,
         () => scene.manifest?.lowering ?? [],
         (s) => bytes(s.from === 'kit' ? `blobs/${s.sound}` : `scenes/${id}/sounds/${s.sound}`),
     );
-    const heard: Heard[] = $derived(heardIn(scene.manifest, scene.mix, sound.solo));
     playhead.sound = sound;
     const recorder = new Recorder(scene, playhead, speech);
     // svelte-ignore state_referenced_locally

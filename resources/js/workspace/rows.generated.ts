@@ -322,8 +322,9 @@ export const MixRow = v.object({
     ambience: v.number(),
     music: v.number(),
     muted: v.array(v.picklist(['speech', 'steps', 'effects', 'ambience', 'music'])),
-    lowered: v.number(),
+    lowered: v.nullable(v.number()),
     happens: v.boolean(),
+    placed: v.array(v.picklist(['speech', 'steps', 'effects'])),
 });
 export type MixRow = v.InferOutput<typeof MixRow>;
 

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { getDesk } from '../context';
-    import { EVEN, type MixLane } from './heard';
+    import { EVEN, type MixLane, type MixPlace } from './heard';
 
     /** How loud the lanes are against each other; which are heard; and whether what happens is. */
     const { scene, sound } = getDesk();
@@ -13,14 +13,22 @@
     ];
     let held = $state<{ what: string; value: number } | null>(null);
     const set = (mix: Partial<typeof scene.mix>) => scene.edit({ do: 'scene.set', mix });
-    const mute = (lane: MixLane) =>
-        set({ muted: scene.mix.muted.includes(lane) ? scene.mix.muted.filter((l) => l !== lane) : [...scene.mix.muted, lane] });
+    const toggled = <T,>(all: T[], one: T): T[] => (all.includes(one) ? all.filter((l) => l !== one) : [...all, one]);
+    const mute = (lane: MixLane) => set({ muted: toggled(scene.mix.muted, lane) });
+    /** Lanes whose sounds come from somebody or something. */
+    const PLACES: [MixPlace, string][] = [
+        ['speech', 'Speech'],
+        ['steps', 'Steps'],
+        ['effects', 'Effects'],
+    ];
+    /** How far they go down for what is said, at most, where nobody has set it. */
+    const needed = $derived(Math.max(0, ...(scene.manifest?.lowering ?? []).map(([, db]) => -db)));
 
     async function letGo(what: 'lowered' | MixLane, e: Event) {
         await set({ [what]: (e.currentTarget as HTMLInputElement).valueAsNumber });
         held = null;
     }
-    const shown = (what: 'lowered' | MixLane) => (held?.what === what ? held.value : scene.mix[what]);
+    const shown = (what: 'lowered' | MixLane) => (held?.what === what ? held.value : (scene.mix[what] ?? needed));
     const changed = $derived(JSON.stringify({ ...scene.mix, happens: false }) !== JSON.stringify(EVEN));
     const button = 'h-5 w-5 rounded border text-[10px] font-semibold disabled:opacity-40';
 </script>
@@ -82,7 +90,32 @@
             0,
             30,
         )}
-        <span></span><span></span>
+        {#if scene.mix.lowered !== null}<button
+                class="col-span-2 text-[10px] text-tide hover:underline disabled:opacity-40"
+                title="As far as they must, for speech to stand 12 dB above them"
+                disabled={!scene.canEdit}
+                onclick={() => set({ lowered: null })}>As needed</button
+            >{:else}<span class="col-span-2 text-[10px] text-soft" title="As far as they must, for speech to stand 12 dB above them"
+                >as needed</span
+            >{/if}
+    </div>
+    <div class="mt-1.5 flex flex-wrap items-center gap-1">
+        <span class="text-soft" title="From afar it is softer, and it comes from the side of the picture that it is on"
+            >From the camera</span
+        >
+        {#each PLACES as [lane, word] (lane)}
+            <button
+                class={[
+                    'h-5 rounded border px-1.5 text-[10px] disabled:opacity-40',
+                    scene.mix.placed.includes(lane) ? 'border-tide bg-tide text-paper' : 'border-line text-soft',
+                ]}
+                aria-label={`${word} from the camera`}
+                title="Softer from afar, and from the side that it is seen at"
+                aria-pressed={scene.mix.placed.includes(lane)}
+                disabled={!scene.canEdit}
+                onclick={() => set({ placed: toggled(scene.mix.placed, lane) })}>{word}</button
+            >
+        {/each}
     </div>
     <label class="mt-1.5 flex items-start gap-1.5" title="Worked out from the motions, on what they walk on; goes with every edit">
         <input

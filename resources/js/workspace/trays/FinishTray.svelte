@@ -1,14 +1,20 @@
 <script lang="ts">
-    import { Alert, Button, Progressbar } from 'flowbite-svelte';
+    import { Alert, Button } from 'flowbite-svelte';
     import { onMount } from 'svelte';
     import { ApiError, call, tell } from '../../lib/api';
     import { parseFrame, perSecond, timecode } from '../../lib/time';
     import { Renders, type Render } from '../answers';
     import { getDesk } from '../context';
+    import RenderEntry from './RenderEntry.svelte';
     import { renderWish } from './renderWish.svelte';
 
     const { scene, playhead } = getDesk();
     const SIZES = ['640x360', '1280x720', '1920x1080', 'other'];
+    const LOUDNESS: [number, string][] = [
+        [-14, 'for the web'],
+        [-16, 'for headphones'],
+        [-23, 'for broadcast'],
+    ];
     const asked = renderWish(scene.id);
     let list = $state<Render[]>([]);
     let pace = $state<number | null>(null);
@@ -26,6 +32,9 @@
         const s = ((range[1] - range[0]) * pace * Math.max(0.35, (wh[0] * wh[1]) / 921600)) / 1000 + 6;
         return s < 90 ? `about ${Math.ceil(s)} s` : `about ${Math.ceil(s / 60)} min`;
     });
+
+    /** Whether frames are drawn for what is asked. */
+    const drawn = $derived(!['wav', 'stems'].includes(asked.format));
 
     async function load() {
         const r = await call(Renders, 'GET', `scenes/${scene.id}/renders`);
@@ -45,7 +54,7 @@
 
     async function start() {
         error = null;
-        await scene.render({ from: range[0], to: range[1], width: wh[0], height: wh[1], format: asked.format });
+        await scene.render({ from: range[0], to: range[1], width: wh[0], height: wh[1], format: asked.format, loudness: asked.loudness });
         await load().catch(() => undefined);
     }
 
@@ -65,14 +74,6 @@
         }
     }
 
-    const WORDS = {
-        waiting: 'waiting for a worker',
-        drawing: 'drawing',
-        encoding: 'encoding',
-        done: 'done',
-        cancelled: 'cancelled',
-        failed: 'stopped',
-    };
     const field = 'mono w-full rounded border border-line bg-sheet px-2 py-1 text-xs';
 </script>
 
@@ -123,12 +124,26 @@
                 <option value="mp4">Video (MP4)</option>
                 <option value="webm">Video (WebM)</option>
                 <option value="png">Pictures (PNG, zipped)</option>
+                <option value="wav">Sound (WAV)</option>
+                <option value="stems">Sound by lanes (WAV, zipped)</option>
             </select>
         </label>
+        {#if asked.format !== 'png'}<label class="text-xs font-semibold text-soft" title="How loud the whole is; no peak goes beyond -1 dB"
+                >Loudness
+                <select
+                    class="mt-0.5 w-full rounded border-line bg-sheet py-1 text-sm text-ink"
+                    aria-label="Loudness"
+                    bind:value={asked.loudness}
+                >
+                    {#each LOUDNESS as [lufs, word] (lufs)}<option value={lufs}>{lufs} LUFS, {word}</option>{/each}
+                </select>
+            </label>{/if}
         <p class="text-xs text-soft">
-            {range[1] - range[0]} frames, {timecode(range[1] - range[0], scene.rate)} at {+perSecond(scene.rate).toFixed(3)}. {estimate
-                ? `This machine needs ${estimate}.`
-                : 'The first render here will tell how long frames take.'}
+            {range[1] - range[0]} frames, {timecode(range[1] - range[0], scene.rate)} at {+perSecond(scene.rate).toFixed(3)}. {!drawn
+                ? 'Nothing is drawn for it.'
+                : estimate
+                  ? `This machine needs ${estimate}.`
+                  : 'The first render here will tell how long frames take.'}
         </p>
         {#if scene.rows.lines.length > 0}<p class="text-xs text-soft">
                 What is said, as subtitles:
@@ -143,42 +158,12 @@
     </form>
     <ul class="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2" aria-label="Renders">
         {#each list as r (r.id)}
-            <li class="rounded border border-line bg-sheet p-2 text-xs" data-testid="render-entry" data-status={r.status}>
-                <div class="flex items-baseline justify-between gap-2">
-                    <span class="truncate font-semibold" title={r.fileName}>{r.fileName}</span>
-                    <span class={r.status === 'failed' ? 'font-semibold text-alarm' : 'text-soft'}>{WORDS[r.status]}</span>
-                </div>
-                <p class="mono text-[10px] text-soft">
-                    {r.width} x {r.height}, {r.frames} frames{r.bytes ? `, ${(r.bytes / 1e6).toFixed(1)} MB` : ''}
-                </p>
-                {#if ['waiting', 'drawing', 'encoding'].includes(r.status)}
-                    <Progressbar progress={Math.round((100 * r.drawn) / r.frames)} size="h-1.5" class="my-1" />
-                    <!-- On one line of fixed height: what is said gets shorter while the pointer is on its way to the button. -->
-                    <p class="flex h-5 items-center gap-2 text-soft">
-                        <button class="shrink-0 text-tide hover:underline" onclick={() => act(r, 'cancel')}>Cancel</button>
-                        <span class="min-w-0 truncate"
-                            >{r.drawn} of {r.frames}{r.secondsLeft !== null ? `, ${r.secondsLeft} s left` : ''}</span
-                        >
-                    </p>
-                {:else if r.status === 'done'}
-                    <div class="mt-1 flex gap-3">
-                        {#if r.format !== 'png'}<button
-                                class="font-medium text-tide hover:underline"
-                                onclick={() => (watching = watching === r.id ? null : r.id)}>{watching === r.id ? 'Close' : 'Watch'}</button
-                            >{/if}
-                        <a
-                            class="font-medium text-tide hover:underline"
-                            href={`/api/renders/${r.id}/file?download=1`}
-                            download={r.fileName}
-                            data-testid="download">Download</a
-                        >
-                    </div>
-                {:else}
-                    {#if r.error}<p class="text-alarm">{r.error}</p>{/if}
-                    <p class="text-soft">{r.drawn} of {r.frames} frames are kept.</p>
-                    <button class="text-tide hover:underline" onclick={() => act(r, 'resume')}>Resume</button>
-                {/if}
-            </li>
+            <RenderEntry
+                {r}
+                watching={watching === r.id}
+                watch={() => (watching = watching === r.id ? null : r.id)}
+                act={(what) => act(r, what)}
+            />
         {:else}
             <li class="text-soft">Finished videos wait here.</li>
         {/each}

@@ -2,11 +2,12 @@ interface Wish {
     size: string;
     typed: string;
     format: string;
+    loudness: number;
     from: string;
     to: string;
 }
 
-const USUAL: Wish = { size: '1280x720', typed: '960x540', format: 'mp4', from: '', to: '' };
+const USUAL: Wish = { size: '1280x720', typed: '960x540', format: 'mp4', loudness: -14, from: '', to: '' };
 const open: Record<number, Wish> = {};
 
 /** What is asked for in a scene's next render: stays while the page does, whichever step one goes to. */
