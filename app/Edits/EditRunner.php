@@ -142,7 +142,9 @@ final class EditRunner
         /** @var array<int, int> $revisions */
         $revisions = $revisions->sortKeys()->all();
 
-        return new Rehearsal($revisions, $label, $commands, $rows->changes(), DocumentBuilder::build($scene->refresh()), $reverts);
+        return new Rehearsal(
+            $revisions, $label, $commands, $rows->changes(), DocumentBuilder::build($scene->refresh()), $reverts, Readings::wishes($scene),
+        );
     }
 
     /**
@@ -169,19 +171,20 @@ final class EditRunner
     private function done(Scene $scene, ?User $user, string $kind, ?string $call, Closure $rehearse): array
     {
         for ($try = 1; $try < self::TRIES; $try++) {
-            $done = $this->rolledBack(fn (): Edit|Rehearsal => $this->answered(
-                $locked = $this->locked($scene),
-                $user,
-                $call,
-                $kind,
-            ) ?? $rehearse($locked));
+            $done = $this->rolledBack(fn (): Edit|Rehearsal => $this->answered($locked = $this->locked($scene), $user, $call, $kind)
+                ?? $rehearse($locked));
             if ($done instanceof Edit) {
                 return [$done, $this->manifests->of($scene->refresh())];
             }
+            // Voices read while it is settled.
+            $asked = Readings::askFor($scene->id, $done->wishes, $user?->id, true);
             $manifest = $this->settled($scene, $done);
             $edit = DB::transaction(fn (): ?Edit => $this->committed($scene, $user, $kind, $call, $done), 3);
             if ($edit !== null) {
-                return [$edit, $manifest];
+                // Read in the meantime: then it need not be settled once more for it.
+                $isRead = $asked > 0 && Readings::areRead($done->wishes);
+
+                return [$edit, $isRead ? $this->manifests->of($scene->refresh()) : $manifest];
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Edits;
 
+use App\Speech\Wish;
 use CrispReel\Core\Document\Document;
 
 /**
@@ -18,6 +19,7 @@ final readonly class Rehearsal
      * @param  list<mixed>  $commands
      * @param  list<Change>  $changes
      * @param  int|null  $reverts  the edit that it takes back
+     * @param  array<int, Wish>  $wishes  what is said in it, by line
      */
     public function __construct(
         public array $revisions,
@@ -26,6 +28,7 @@ final readonly class Rehearsal
         public array $changes,
         public Document $document,
         public ?int $reverts = null,
+        public array $wishes = [],
     ) {
     }
 }

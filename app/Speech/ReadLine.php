@@ -22,11 +22,18 @@ final class ReadLine implements ShouldQueue
 
     public function __construct(
         public readonly int $sceneId, public readonly int $lineId, public readonly string $key, public readonly ?int $person = null,
+        /** What is to be read, of a line that is not there yet; null: as the line has it. */
+        public readonly ?Wish $wish = null,
     ) {
     }
 
     public function handle(Readings $readings): void
     {
+        if ($this->wish !== null) {
+            $readings->make($this->wish);
+
+            return;
+        }
         $scene = Scene::query()->find($this->sceneId);
         $wish = $scene === null ? null : (Readings::wishes($scene)[$this->lineId] ?? null);
         // Changed while it waited: what it is now was asked for by whoever changed it.

@@ -135,7 +135,17 @@ final class Readings
     /** Puts in the queue what no voice has read yet. */
     public static function ask(Scene $scene, ?int $person = null): int
     {
-        $wishes = self::wishes($scene);
+        return self::askFor($scene->id, self::wishes($scene), $person);
+    }
+
+    /**
+     * The same of wishes that are known.
+     *
+     * @param  array<int, Wish>  $wishes  by line
+     * @param  bool  $ahead  the lines may not be there yet
+     */
+    public static function askFor(int $scene, array $wishes, ?int $person = null, bool $ahead = false): int
+    {
         $rows = self::rows($wishes);
         $asked = 0;
         foreach ($wishes as $line => $wish) {
@@ -148,7 +158,7 @@ final class Readings
             $isLost = $row !== null && DB::table('readings')->where('key', $wish->key)->whereNull('sound')
                 ->where('asked_at', '<', now()->subSeconds(self::LOST))->update(['asked_at' => now()]) > 0;
             if ($isNew || $isLost) {
-                ReadLine::dispatch($scene->id, $line, $wish->key, $person)->onQueue('voice');
+                ReadLine::dispatch($scene, $line, $wish->key, $person, $ahead ? $wish : null)->onQueue('voice');
                 $asked++;
             }
             // The same words twice in one scene are one reading.
@@ -156,6 +166,18 @@ final class Readings
         }
 
         return $asked;
+    }
+
+    /**
+     * Whether voices have read all of them.
+     *
+     * @param  array<int, Wish>  $wishes
+     */
+    public static function areRead(array $wishes): bool
+    {
+        $rows = self::rows($wishes);
+
+        return array_filter($wishes, static fn (Wish $w): bool => ($rows[$w->key]->sound ?? null) === null) === [];
     }
 
     /** Reads a line and keeps what came of it, or why nothing did. */

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 use App\Scenes\SceneStream;
 use App\Speech\Readings;
+use App\Speech\ReadLine;
 use CrispReel\Core\Document\Finding;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 
 test('a gesture by its name is done at its word, whichever voice reads it, and moves with the text', function (): void {
@@ -48,3 +50,40 @@ test('a noise between words is heard where it stands, and no word is in it', fun
     expect($what)->toBe($noise)->and($loud($at + 0.02, $at + $seconds - 0.02))->toBeGreaterThan(0.01)
         ->and($with->words[1]->from)->toBeGreaterThanOrEqual($at + $seconds - 0.01)->and($with->words)->toHaveCount(count($without->words));
 })->with([['sigh', 1.1], ['laugh', 1.0], ['gasp', 0.45], ['cough', 0.7], ['hm', 0.55], ['sniff', 0.45], ['breath', 0.5]]);
+
+test('voices are asked while an edit is settled, and its answer has what they have read by then', function (): void {
+    Queue::fake();
+    $user = $this->person();
+    $scene = talkers($this);
+    $scene->production->members()->create(['user_id' => $user->id, 'role' => 'owner']);
+    $this->actingAs($user);
+    $say = fn (string $text) => $this->postJson("/api/scenes/{$scene->id}/edits", [
+        'commands' => [['do' => 'line.add', 'item' => 'Oda', 'text' => $text]],
+    ])->assertOk();
+    $answer = $say('The last boat has gone.');
+    expect($answer->json('manifest.lines.0.sound'))->toBeNull();
+    $asked = [];
+    Queue::assertPushed(ReadLine::class, function (ReadLine $job) use (&$asked): bool {
+        $asked[] = $job;
+
+        return true;
+    });
+    // Asked for once, with all that it takes: the line need not be there yet.
+    expect($asked)->toHaveCount(1)->and($asked[0]->wish?->text)->toBe('The last boat has gone.');
+    $job = unserialize(serialize($asked[0]));
+    DB::table('lines')->where('scene_id', $scene->id)->delete();
+    $job->handle(app(Readings::class));
+    expect(DB::table('readings')->where('key', $job->key)->value('sound'))->not->toBeNull();
+});
+
+test('what a voice has read before the edit is done comes with its answer', function (): void {
+    $user = $this->person();
+    $scene = talkers($this);
+    $scene->production->members()->create(['user_id' => $user->id, 'role' => 'owner']);
+    config(['queue.default' => 'sync']);
+    $answer = $this->actingAs($user)->postJson("/api/scenes/{$scene->id}/edits", [
+        'commands' => [['do' => 'line.add', 'item' => 'Oda', 'text' => 'And nobody has said a word of it.']],
+    ])->assertOk();
+    expect($answer->json('manifest.lines.0.sound'))->toMatch('/^[0-9a-f]{64}$/')
+        ->and(count($answer->json('manifest.lines.0.words')))->toBe(8);
+});

@@ -33,6 +33,9 @@ export interface Wind {
     gusts: number;
 }
 
+/** Milliseconds after an edit at which it is asked whether a voice has read what is new in it. */
+const SOON = 60;
+
 /** The wind of a scene in which nobody has set one. */
 const STILL_DAY: Wind = { towardsDeg: 270, speed: 3, gusts: 0.4 };
 
@@ -317,7 +320,7 @@ export class SceneStore {
         if (this.unread > 0 && this.poll) {
             // A voice is quicker than the next look would be.
             clearTimeout(this.poll);
-            this.watch();
+            this.watch(SOON);
         }
     }
 
@@ -389,14 +392,15 @@ export class SceneStore {
         return this.poses.at(frame);
     }
 
-    private watch(): void {
+    /** @param after milliseconds to the next look */
+    private watch(after?: number): void {
         // Who waits for a voice looks more often.
         this.poll = setTimeout(
             async () => {
                 if (!this.sending) await this.catchUp();
                 if (!this.closed) this.watch();
             },
-            this.unread > 0 ? 250 : 1500,
+            after ?? (this.unread > 0 ? 200 : 1500),
         );
     }
 
