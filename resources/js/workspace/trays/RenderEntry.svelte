@@ -10,7 +10,7 @@
     const WORDS = {
         waiting: 'waiting for a worker',
         drawing: 'drawing',
-        encoding: 'being put together',
+        encoding: 'encoding',
         done: 'done',
         cancelled: 'cancelled',
         failed: 'stopped',
@@ -20,7 +20,9 @@
 <li class="rounded border border-line bg-sheet p-2 text-xs" data-testid="render-entry" data-status={r.status}>
     <div class="flex items-baseline justify-between gap-2">
         <span class="truncate font-semibold" title={r.fileName}>{r.fileName}</span>
-        <span class={r.status === 'failed' ? 'font-semibold text-alarm' : 'text-soft'}>{WORDS[r.status]}</span>
+        <span class={r.status === 'failed' ? 'font-semibold text-alarm' : 'text-soft'}
+            >{r.status === 'encoding' && !seen ? 'mixing' : WORDS[r.status]}</span
+        >
     </div>
     <p class="mono text-[10px] text-soft">
         {!seen ? 'Sound' : `${r.width} x ${r.height}`}, {r.frames} frames{r.bytes ? `, ${(r.bytes / 1e6).toFixed(1)} MB` : ''}
