@@ -35,7 +35,7 @@ test('it comes from the side that it is seen at', function (array $at, float $si
  *
  * @param  list<string>  $placed
  */
-function placed(array $placed): CompiledScene
+function heardFromCameras(array $placed): CompiledScene
 {
     $assets = new FakeAssets;
     $assets->solved['sounds'] = json_encode(['kind' => 'sound', 'seconds' => 6], JSON_THROW_ON_ERROR);
@@ -60,7 +60,7 @@ function placed(array $placed): CompiledScene
 }
 
 test('lines are heard from whom they are of, and a cut is heard', function (): void {
-    $scene = placed(['speech', 'effects']);
+    $scene = heardFromCameras(['speech', 'effects']);
     $of = new HeardFrom($scene);
     [$odas, $brams] = array_map($of->line(...), $scene->utterances);
     foreach ($odas as [$frame, $decibels, $side]) {
@@ -79,7 +79,7 @@ test('lines are heard from whom they are of, and a cut is heard', function (): v
 });
 
 test('lanes of which it is not said are heard as they are', function (): void {
-    $scene = placed(['steps']);
+    $scene = heardFromCameras(['steps']);
     $of = new HeardFrom($scene);
     expect(array_map($of->line(...), $scene->utterances))->toBe([[], []])->and($of->sound($scene->heard[0]))->toBe([]);
 });
